@@ -1,0 +1,37 @@
+/** Three-component vectors as plain tuples. Lengths in mm. */
+export type Vec3 = [number, number, number];
+
+export const add = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+export const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+export const scale = (a: Vec3, k: number): Vec3 => [a[0] * k, a[1] * k, a[2] * k];
+export const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const cross = (a: Vec3, b: Vec3): Vec3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
+export const length = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
+export const distance = (a: Vec3, b: Vec3): number => length(sub(a, b));
+/** The point `a + k·d`. */
+export const along = (a: Vec3, d: Vec3, k: number): Vec3 => add(a, scale(d, k));
+export const lerp = (a: Vec3, b: Vec3, t: number): Vec3 => along(a, sub(b, a), t);
+
+/** Unit vector in the direction of `a`; the zero vector stays zero. */
+export function normalize(a: Vec3): Vec3 {
+  const l = length(a);
+  return l > 0 ? scale(a, 1 / l) : [0, 0, 0];
+}
+
+/** Any unit vector square to the unit vector `a`. */
+export function anyPerpendicular(a: Vec3): Vec3 {
+  const helper: Vec3 = Math.abs(a[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0];
+  return normalize(cross(a, helper));
+}
+
+/** `a` without its part along the unit vector `d`. */
+export const reject = (a: Vec3, d: Vec3): Vec3 => along(a, d, -dot(a, d));
+
+/** Values within 1e-9 of a whole number become it, so that -0 and 0.9999999999 are not printed. */
+export function tidy(a: Vec3): Vec3 {
+  return a.map((v) => (Math.abs(v - Math.round(v)) < 1e-9 ? Math.round(v) + 0 : v)) as Vec3;
+}

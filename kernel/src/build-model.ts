@@ -1,0 +1,215 @@
+import { along, distance, length, normalize, reject, type Vec3 } from '@yellow-pin/core/geometry/vec';
+import { connect } from '@yellow-pin/core/model/connect';
+import { boundsOf, type Curve, type Face, type FreeformMesh, type Loop, type SolidModel } from '@yellow-pin/core/model/solid-model';
+import { multiply34, type BrepCurve, type BrepDocument, type BrepShape, type Matrix34, type ShapeRef } from './brep-text.ts';
+import { sampleCurve, transformDirection, transformPoint } from './evaluate.ts';
+import { exactSurface } from './exact-surface.ts';
+import type { StepFacts } from './step-text.ts';
+
+type EdgeShape = Extract<BrepShape, { type: 'edge' }>;
+type FaceShape = Extract<BrepShape, { type: 'face' }>;
+
+interface Context {
+  location: Matrix34 | null;
+  reversed: boolean;
+  solid: number;
+}
+
+/** Makes free-form triangles of the face that is the `index`-th in the shape's own order. */
+export type MeshFace = (index: number) => FreeformMesh | null;
+
+/** Builds the neutral model from the parsed shape. Edges of one solid at one place are shared by identity. */
+export function buildModel(doc: BrepDocument, facts: StepFacts, meshFace: MeshFace): SolidModel {
+  const builder = new Builder(doc, facts, meshFace);
+  return builder.run();
+}
+
+class Builder {
+  private readonly model: SolidModel;
+  private readonly edgeIds = new Map<string, number>();
+  private readonly locationIds = new Map<string, number>();
+  private faceCount = 0;
+  private recovered = 0;
+  private readonly unreadable: number[] = [];
+  private tiny = 0;
+
+  constructor(
+    private readonly doc: BrepDocument,
+    facts: StepFacts,
+    private readonly meshFace: MeshFace,
+  ) {
+    this.model = {
+      format: 'yellow-pin/solid-model@1',
+      name: facts.name,
+      sourceUnits: facts.sourceUnits,
+      solids: [],
+      faces: [],
+      edges: [],
+      bounds: { min: [0, 0, 0], max: [0, 0, 0] },
+      notes: [],
+    };
+  }
+
+  run(): SolidModel {
+    const { model } = this;
+    this.visit(this.doc.root, { location: null, reversed: false, solid: -1 });
+    connect(model);
+    for (const edge of model.edges) {
+      if (edge.convexity !== 'open') continue;
+      const face = model.faces[edge.faces[0] ?? -1];
+      if (face) model.solids[face.solid]!.closed = false;
+    }
+    if (model.edges.length > 0) model.bounds = boundsOf(model.edges.flatMap((e) => e.points).concat(this.bulges()));
+    this.addNotes();
+    return model;
+  }
+
+  /** Extreme points between samples: the poles of arcs, and the vertices of free-form faces. */
+  private bulges(): Vec3[] {
+    const arcs = this.model.edges.flatMap((edge) => (edge.curve.kind === 'circle' ? arcExtremes(edge.curve, edge.points) : []));
+    const freeform = this.model.faces.flatMap(({ surface }) => {
+      if (surface.kind !== 'freeform') return [];
+      const p = surface.mesh.positions;
+      return Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!] as Vec3);
+    });
+    return arcs.concat(freeform);
+  }
+
+  private visit(ref: ShapeRef, parent: Context): void {
+    const shape = this.doc.shapes[ref.shape];
+    if (!shape) throw new Error('the shape refers to a part of itself that is missing');
+    const context: Context = {
+      location: multiply34(parent.location, ref.location),
+      reversed: parent.reversed !== ref.reversed,
+      solid: parent.solid,
+    };
+    if (shape.type === 'face') {
+      if (context.solid < 0) context.solid = this.addSolid(false);
+      this.addFace(shape, context);
+      return;
+    }
+    if (shape.type === 'edge' || shape.type === 'vertex' || shape.type === 'wire') return;
+    if (shape.type === 'solid') context.solid = this.addSolid(true);
+    if (shape.type === 'shell' && context.solid < 0) context.solid = this.addSolid(false);
+    for (const child of shape.children) this.visit(child, context);
+  }
+
+  private addSolid(closed: boolean): number {
+    this.model.solids.push({ name: `solid ${this.model.solids.length + 1}`, closed });
+    return this.model.solids.length - 1;
+  }
+
+  private addFace(shape: FaceShape, context: Context): void {
+    const index = this.faceCount++;
+    const location = multiply34(context.location, shape.location);
+    const exact = exactSurface(shape.surface, location);
+    const loops = shape.children.flatMap((wire) => {
+      const loop = this.readWire(wire, context);
+      return loop.length > 0 ? [loop] : [];
+    });
+    const face: Face = { solid: context.solid, surface: { kind: 'plane', origin: [0, 0, 0], normal: [0, 0, 1] }, reversed: context.reversed, loops };
+    if (exact) {
+      face.surface = exact.surface;
+      face.reversed = context.reversed !== exact.flipped;
+      if (exact.recovered) {
+        face.recovered = true;
+        this.recovered++;
+      }
+    } else {
+      const mesh = this.meshFace(index);
+      face.surface = { kind: 'freeform', mesh: mesh ?? { positions: [], normals: [], triangles: [] } };
+      face.reversed = false;
+      this.unreadable.push(index);
+    }
+    this.model.faces.push(face);
+  }
+
+  /** A wire as a loop that runs with the face on its left, seen from outside. */
+  private readWire(ref: ShapeRef, face: Context): Loop {
+    const wire = this.doc.shapes[ref.shape]!;
+    const location = multiply34(face.location, ref.location);
+    const loop: Loop = [];
+    for (const child of wire.children) {
+      const shape = this.doc.shapes[child.shape]!;
+      if (shape.type !== 'edge' || shape.degenerate || !shape.curve) continue;
+      const edge = this.edgeId(shape, child.shape, multiply34(location, child.location));
+      const reversed = (face.reversed !== ref.reversed) !== child.reversed;
+      loop.push({ edge, reversed });
+    }
+    return this.chain(loop);
+  }
+
+  /** Puts a loop's edges head to tail: a wire may list them in any order. */
+  private chain(loop: Loop): Loop {
+    const rest = [...loop];
+    const out: Loop = [];
+    const ends = (l: Loop[number]): [Vec3, Vec3] => {
+      const p = this.model.edges[l.edge]!.points;
+      return l.reversed ? [p[p.length - 1]!, p[0]!] : [p[0]!, p[p.length - 1]!];
+    };
+    let current = rest.shift();
+    while (current) {
+      out.push(current);
+      const [, tail] = ends(current);
+      let best = 0;
+      let gap = Infinity;
+      for (let i = 0; i < rest.length && gap > 1e-6; i++) {
+        // A seam is not gone straight back: the other rim comes first.
+        const d = distance(tail, ends(rest[i]!)[0]) + (rest[i]!.edge === current.edge ? 2e-6 : 0);
+        if (d < gap) [gap, best] = [d, i];
+      }
+      current = rest.splice(best, 1)[0];
+    }
+    return out;
+  }
+
+  private edgeId(shape: EdgeShape, index: number, location: Matrix34 | null): number {
+    const place = location ? location.map((v) => v.toFixed(9)).join() : '';
+    let locationId = this.locationIds.get(place);
+    if (locationId === undefined) this.locationIds.set(place, (locationId = this.locationIds.size));
+    const key = `${index}/${locationId}`;
+    const known = this.edgeIds.get(key);
+    if (known !== undefined) return known;
+    const total = multiply34(location, shape.location);
+    const points = sampleCurve(shape.curve!, shape.first, shape.last).map((p) => transformPoint(total, p));
+    const chord = points.reduce((sum, p, i) => (i ? sum + distance(p, points[i - 1]!) : 0), 0);
+    if (chord < 1e-4) this.tiny++;
+    const id = this.model.edges.length;
+    this.model.edges.push({ curve: neutralCurve(shape.curve!, total), points, faces: [], convexity: 'open', angle: 0 });
+    this.edgeIds.set(key, id);
+    return id;
+  }
+
+  private addNotes(): void {
+    const { model } = this;
+    const note = (code: string, message: string) => model.notes.push({ code, message });
+    if (this.recovered) note('surface-recovered', `${this.recovered} faces stored as splines or swept surfaces are exact planes, cylinders, cones or spheres within 0.001 mm and were read as such.`);
+    if (this.unreadable.length) note('freeform-face', `Free-form faces, shown but not recognised: ${this.unreadable.slice(0, 20).join(', ')}${this.unreadable.length > 20 ? ' …' : ''}.`);
+    if (this.tiny) note('tiny-edge', `${this.tiny} edges are shorter than 0.0001 mm.`);
+    model.solids.forEach((s, i) => {
+      if (!s.closed) note('open-shell', `Solid ${i + 1} is not closed: its surfaces have free edges. What can be read is used; check sizes against the print.`);
+    });
+  }
+}
+
+/** Points of an arc farthest along the coordinate axes, where they fall on the arc itself. */
+function arcExtremes(circle: Extract<Curve, { kind: 'circle' }>, points: Vec3[]): Vec3[] {
+  const step = distance(points[0]!, points[1]!);
+  const units: Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+  return units.flatMap((d) => {
+    const radial = reject(d, circle.axis);
+    if (length(radial) < 1e-9) return [];
+    return [1, -1].flatMap((sign) => {
+      const p = along(circle.centre, normalize(radial), sign * circle.radius);
+      return points.some((q) => distance(p, q) <= 0.51 * step) ? [p] : [];
+    });
+  });
+}
+
+function neutralCurve(c: BrepCurve, m: Matrix34 | null): Curve {
+  if (c.kind === 'line' || (c.kind === 'nurbs' && c.nurbs.degree === 1 && c.nurbs.poles.length === 2)) return { kind: 'line' };
+  if (c.kind === 'circle') {
+    return { kind: 'circle', centre: transformPoint(m, c.at.origin), axis: normalize(transformDirection(m, c.at.z)), radius: c.radius };
+  }
+  return { kind: c.kind === 'ellipse' ? 'ellipse' : 'spline' };
+}

@@ -1,0 +1,3 @@
+export { DEFAULT_SIZE_LIMIT, readStep, tooLargeMessage } from './read-step.ts';
+export { StepFileError } from './step-text.ts';
+export type { Progress } from './opencascade.ts';
