@@ -1,0 +1,188 @@
+import { along, cross, dot, length, reject, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import { angleBasis } from '../../model/surface.ts';
+import { loopPoints, type Face, type SolidModel } from '../../model/solid-model.ts';
+
+/** An axis line shared by several concave surfaces of revolution. `origin` is its point nearest the part's middle. */
+export interface AxisLine {
+  origin: Vec3;
+  direction: Vec3;
+}
+
+/** One concave face of revolution as seen along its axis line: `t` is the position along the direction, mm. */
+export interface Piece {
+  face: number;
+  kind: 'cylinder' | 'cone' | 'torus' | 'sphere';
+  low: number;
+  high: number;
+  /** Radius at `low` and at `high`. */
+  radiusLow: number;
+  radiusHigh: number;
+}
+
+export interface AxisGroup {
+  line: AxisLine;
+  pieces: Piece[];
+  /** Faces that lie on the axis but do not close round it: corner radii, slot ends, notches. */
+  partial: number[];
+}
+
+/** Largest offset between axes that count as one, mm, and largest angle, radians. */
+export const AXIS_TOLERANCE = 4e-3;
+const AXIS_ANGLE = 1e-3;
+export const RADIUS_TOLERANCE = 2e-3;
+const BINS = 1440;
+/** 359° of a full turn. */
+const FULL_TURN_BINS = Math.floor((359 / 360) * BINS);
+
+/** Concave cylinders, cones, tori and spheres of one solid, grouped by their axis line; spheres join the axis they sit on. */
+export function axisGroups(model: SolidModel, faces: number[], middle: Vec3): AxisGroup[] {
+  const finder = new LineFinder();
+  const members = new Map<AxisLine, number[]>();
+  for (const index of faces) {
+    const { surface, reversed } = model.faces[index]!;
+    if (!reversed || (surface.kind !== 'cylinder' && surface.kind !== 'cone' && surface.kind !== 'torus')) continue;
+    const direction = canonical(surface.axis);
+    const origin = along(surface.origin, direction, dot(sub(middle, surface.origin), direction));
+    const line = finder.find({ origin, direction });
+    const list = members.get(line);
+    if (list) list.push(index);
+    else members.set(line, [index]);
+  }
+  const byFace = new Map<number, AxisLine>();
+  for (const [line, list] of members) for (const f of list) byFace.set(f, line);
+  for (const index of faces) attachSphere(model, index, byFace, members);
+  return [...members].map(([line, list]) => split(model, line, list));
+}
+
+function attachSphere(model: SolidModel, index: number, byFace: Map<number, AxisLine>, members: Map<AxisLine, number[]>): void {
+  const { surface, reversed, loops } = model.faces[index]!;
+  if (!reversed || surface.kind !== 'sphere') return;
+  for (const { edge } of loops.flat()) {
+    for (const neighbour of model.edges[edge]!.faces) {
+      const line = byFace.get(neighbour);
+      if (line && length(reject(sub(surface.origin, line.origin), line.direction)) < AXIS_TOLERANCE) {
+        members.get(line)!.push(index);
+        return;
+      }
+    }
+  }
+}
+
+/** Separates the surfaces that close round the axis from those that do not. */
+function split(model: SolidModel, line: AxisLine, faces: number[]): AxisGroup {
+  const pieces = faces.map((f) => pieceOf(model, f, line));
+  const sameSurface: Piece[][] = [];
+  for (const p of pieces) {
+    const mates = sameSurface.find((g) => lieOnOneSurface(model.faces[g[0]!.face]!, model.faces[p.face]!, g[0]!, p));
+    if (mates) mates.push(p);
+    else sameSurface.push([p]);
+  }
+  const group: AxisGroup = { line, pieces: [], partial: [] };
+  for (const mates of sameSurface) {
+    const bins = new Uint8Array(BINS);
+    for (const p of mates) markTurn(model, model.faces[p.face]!, line, bins);
+    if (covered(bins) >= FULL_TURN_BINS) group.pieces.push(...mates);
+    else group.partial.push(...mates.map((p) => p.face));
+  }
+  return group;
+}
+
+function lieOnOneSurface(a: Face, b: Face, pa: Piece, pb: Piece): boolean {
+  if (pa.kind !== pb.kind) return false;
+  const [s, t] = [a.surface, b.surface];
+  if (s.kind === 'cylinder' && t.kind === 'cylinder') return Math.abs(s.radius - t.radius) < RADIUS_TOLERANCE;
+  if (s.kind === 'cone' && t.kind === 'cone') {
+    const slope = (pa.radiusHigh - pa.radiusLow) / (pa.high - pa.low || 1);
+    const expected = pa.radiusLow + slope * (pb.low - pa.low);
+    return Math.abs(s.semiAngle - t.semiAngle) < 1e-3 && dot(s.axis, t.axis) > 0 && Math.abs(expected - pb.radiusLow) < 5e-3;
+  }
+  // Tori and spheres of one axis: near enough in place is one surface.
+  return Math.abs((pa.low + pa.high - pb.low - pb.high) / 2) < 5e-3;
+}
+
+function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
+  const { surface, loops } = model.faces[face]!;
+  const heights = loops.flatMap((l) => loopPoints(model, l)).map((p) => dot(sub(p, line.origin), line.direction));
+  const open = loops.flat().flatMap(({ edge }) => model.edges[edge]!.points);
+  for (const p of open) heights.push(dot(sub(p, line.origin), line.direction));
+  let [low, high] = [Infinity, -Infinity];
+  for (const h of heights) [low, high] = [Math.min(low, h), Math.max(high, h)];
+  const radiusAt = (h: number): number => {
+    if (surface.kind === 'cylinder') return surface.radius;
+    if (surface.kind === 'cone') {
+      const sense = dot(surface.axis, line.direction) > 0 ? 1 : -1;
+      const base = dot(sub(surface.origin, line.origin), line.direction);
+      return Math.max(0, surface.radius + sense * (h - base) * Math.tan(surface.semiAngle));
+    }
+    const at = open.filter((p) => Math.abs(dot(sub(p, line.origin), line.direction) - h) < 1e-3);
+    return Math.max(0, ...at.map((p) => length(reject(sub(p, line.origin), line.direction))));
+  };
+  if (surface.kind === 'sphere') {
+    // The far end of a ball bottom has no edge of its own: it is the pole.
+    const centre = dot(sub(surface.origin, line.origin), line.direction);
+    if (high <= centre + 1e-6) low = Math.min(low, centre - surface.radius);
+    else if (low >= centre - 1e-6) high = Math.max(high, centre + surface.radius);
+  }
+  return { face, kind: surface.kind as Piece['kind'], low, high, radiusLow: radiusAt(low), radiusHigh: radiusAt(high) };
+}
+
+/** Marks the angles about the line that a face's outline spans. */
+function markTurn(model: SolidModel, face: Face, line: AxisLine, bins: Uint8Array): void {
+  const [x, y] = angleBasis(line.direction);
+  for (const loop of face.loops) {
+    const points = loopPoints(model, loop);
+    for (let i = 0; i < points.length; i++) markArc(points[i]!, points[(i + 1) % points.length]!, line, x, y, bins);
+  }
+}
+
+/** Marks the shorter arc between two points, as seen along the line. Points on the axis mark nothing. */
+export function markArc(p: Vec3, q: Vec3, line: AxisLine, x: Vec3, y: Vec3, bins: Uint8Array): void {
+  const [a, b] = [sub(p, line.origin), sub(q, line.origin)];
+  if (length(reject(a, line.direction)) < 1e-6 || length(reject(b, line.direction)) < 1e-6) return;
+  const from = Math.atan2(dot(a, y), dot(a, x));
+  let turn = Math.atan2(dot(b, y), dot(b, x)) - from;
+  turn -= 2 * Math.PI * Math.round(turn / (2 * Math.PI));
+  const k = BINS / (2 * Math.PI);
+  const [lo, hi] = turn > 0 ? [from * k, (from + turn) * k] : [(from + turn) * k, from * k];
+  for (let i = Math.round(lo); i < Math.round(hi); i++) bins[((i % BINS) + BINS) % BINS] = 1;
+}
+
+export const newBins = (): Uint8Array => new Uint8Array(BINS);
+const covered = (bins: Uint8Array): number => bins.reduce((n, b) => n + b, 0);
+export const isFullTurn = (bins: Uint8Array): boolean => covered(bins) >= FULL_TURN_BINS;
+
+/** The direction or its opposite, so that equal lines compare equal. */
+function canonical(d: Vec3): Vec3 {
+  const k = [0, 1, 2].sort((a, b) => Math.abs(d[b]!) - Math.abs(d[a]!) || a - b)[0]!;
+  // Near-ties between components are decided by the first that is clearly not zero.
+  const lead = d.findIndex((v) => Math.abs(v) > Math.abs(d[k]!) - 1e-3);
+  return d[lead]! < 0 ? scale(d, -1) : d;
+}
+
+/** Finds equal lines within tolerance through a spatial hash. */
+class LineFinder {
+  private readonly cells = new Map<string, AxisLine[]>();
+  private readonly size = 0.05;
+
+  find(line: AxisLine): AxisLine {
+    const c = line.origin.map((v) => Math.floor(v / this.size));
+    for (let i = -1; i <= 1; i++)
+      for (let j = -1; j <= 1; j++)
+        for (let k = -1; k <= 1; k++) {
+          const near = this.cells.get(`${c[0]! + i},${c[1]! + j},${c[2]! + k}`)?.find((l) => this.same(l, line));
+          if (near) return near;
+        }
+    const key = c.join();
+    const list = this.cells.get(key);
+    if (list) list.push(line);
+    else this.cells.set(key, [line]);
+    return line;
+  }
+
+  private same(a: AxisLine, b: AxisLine): boolean {
+    return (
+      length(cross(a.direction, b.direction)) < AXIS_ANGLE &&
+      length(reject(sub(a.origin, b.origin), a.direction)) < AXIS_TOLERANCE
+    );
+  }
+}

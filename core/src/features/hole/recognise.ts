@@ -1,0 +1,179 @@
+import { along, dot, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import { angleBasis } from '../../model/surface.ts';
+import { TAPER_ANGLE, threadCandidates } from '../../threads/candidates.ts';
+import type { FeatureFamily, Recognised, RecogniseContext } from '../family.ts';
+import { bottomRim, components, hasIsland, topRim, type Component, type Rim } from './components.ts';
+import { axisGroups } from './pieces.ts';
+import type { HoleFeature, StackStep } from './schema.ts';
+import { readStack, round, stepsFrom } from './stack.ts';
+
+/** A rim cone wider than this share of the diameter, per side, is a countersink; narrower it is an entry chamfer. */
+export const COUNTERSINK_SHARE = 0.15;
+
+export const holeFamily: FeatureFamily = { family: 'hole', prefix: 'H', recognise: recogniseHoles };
+
+/** Finds all holes of a solid: runs of coaxial concave surfaces of revolution that close round their axis and open outward. */
+function recogniseHoles(context: RecogniseContext): Recognised<HoleFeature> {
+  const { model, faces, middle, rays } = context;
+  const features: Omit<HoleFeature, 'id'>[] = [];
+  const partial: number[] = [];
+  const islands: number[] = [];
+  const voids: number[] = [];
+  const isAir = (from: Vec3, to: Vec3): boolean => {
+    const d = sub(to, from);
+    const l = Math.hypot(...d);
+    return l < 1e-6 || rays.firstHit(from, scale(d, 1 / l), l) === null;
+  };
+  for (const group of axisGroups(model, faces, middle)) {
+    partial.push(...group.partial);
+    for (const c of components(model, group, isAir)) {
+      const read = readHole(context, c);
+      if (read === 'island') islands.push(...c.pieces.map((p) => p.face));
+      else if (read === 'void') voids.push(...c.pieces.map((p) => p.face));
+      else features.push(read);
+    }
+  }
+  const notes: Recognised['notes'] = [];
+  const note = (code: string, list: number[], text: string) => {
+    if (list.length > 0) notes.push({ code, message: `${text}: faces ${list.slice(0, 24).join(', ')}${list.length > 24 ? ` and ${list.length - 24} more` : ''}.` });
+  };
+  note('part-round', partial, 'Hollow rounds that do not close round their axis (fillets, pocket corners, slot ends, notches) were seen and are not holes');
+  note('ring-groove', islands, 'Round walls with an island inside (ring grooves) were seen and are not holes');
+  note('inner-void', voids, 'Round cavities without an opening were seen and left');
+  return { features, notes };
+}
+
+interface End {
+  rim: Rim | null;
+  open: boolean;
+  /** Position of the farthest point along the axis line. */
+  t: number;
+  radius: number;
+}
+
+function readHole(context: RecogniseContext, c: Component): Omit<HoleFeature, 'id'> | 'island' | 'void' {
+  const { model, solid, up } = context;
+  const round2 = c.rims.filter((r) => r.round);
+  const ends = { high: endOf(c, 1), low: endOf(c, -1) };
+  for (const rim of round2) if (rim.concaveShare > 0.5 && hasIsland(model, rim, c.line)) return 'island';
+  const sign = chooseEntry(c, ends, up);
+  if (sign === null) return 'void';
+  const [near, far] = sign > 0 ? [ends.high, ends.low] : [ends.low, ends.high];
+  const direction = scale(c.line.direction, sign);
+  const nearRim = near.rim!;
+  const entryT = sign > 0 ? nearRim.high : nearRim.low;
+  const steps = stepsFrom(c, sign, entryT);
+  const farDepth = far.rim ? sign * (entryT - (sign > 0 ? far.rim.low : far.rim.high)) : 0;
+  const { stack, bottom, depth } = readStack(steps, far.rim, farDepth);
+  if (stack.length === 0) return 'void';
+  const entry = along(c.line.origin, c.line.direction, entryT);
+  const reachableFrom: Vec3[] = [];
+  if (isClear(context, c, near, direction)) reachableFrom.push(direction);
+  if (bottom.shape === 'open' && isClear(context, c, far, scale(direction, -1))) reachableFrom.push(scale(direction, -1));
+  const crossed = c.rims.some((r) => r !== near.rim && r !== far.rim) && hasCrossing(c, near.rim, far.rim);
+  return {
+    family: 'hole',
+    solid,
+    faces: [...new Set([...c.pieces.map((p) => p.face), ...c.flats, ...floorFaces(context, far)])].sort((a, b) => a - b),
+    reachableFrom: reachableFrom.map(roundVec),
+    kind: bottom.shape === 'open' ? 'through' : 'blind',
+    axis: roundVec(direction),
+    entry: roundVec(entry),
+    entryDrop: round(nearRim.high - nearRim.low),
+    depth,
+    stack,
+    bottom,
+    role: roleOf(stack),
+    threadCandidates: threadCandidates(stack, model.sourceUnits),
+    interrupted: c.interrupted || crossed || isBroken(context, near) || (far.open && isBroken(context, far)),
+  };
+}
+
+const roundVec = (v: Vec3): Vec3 => v.map(round) as Vec3;
+
+/** A rim that is neither of the two ends: another cavity opens into the wall. */
+function hasCrossing(c: Component, near: Rim | null, far: Rim | null): boolean {
+  return c.rims.some((r) => r !== near && r !== far);
+}
+
+/** An open end whose rim is not one face's outline: a slot or pocket cuts into it. */
+function isBroken(context: RecogniseContext, end: End): boolean {
+  const { rim } = end;
+  if (!rim || rim.level || rim.neighbours.length < 2) return false;
+  const planes = rim.neighbours.map((f) => context.model.faces[f]!.surface);
+  return planes.some((s) => s.kind === 'plane');
+}
+
+function endOf(c: Component, sign: 1 | -1): End {
+  const extreme = c.pieces.reduce((m, p) => (sign > 0 ? (p.high > m.high ? p : m) : p.low < m.low ? p : m));
+  const t = sign > 0 ? extreme.high : extreme.low;
+  const radius = sign > 0 ? extreme.radiusHigh : extreme.radiusLow;
+  const candidate = sign > 0 ? topRim(c) : bottomRim(c);
+  // With one round rim only, the other end is closed by a cone's point or a ball.
+  const closedByOwn = radius < 1e-3 || extreme.kind === 'sphere' || !candidate || !reaches(candidate, extreme, sign);
+  const rim = closedByOwn ? null : candidate;
+  return { rim, open: rim !== null && rim.concaveShare <= 0.5, t, radius };
+}
+
+/** The rim belongs to that end: it comes nearer to the extreme than the piece's other end does. */
+function reaches(rim: Rim, piece: { low: number; high: number }, sign: 1 | -1): boolean {
+  const middle = (piece.low + piece.high) / 2;
+  return sign > 0 ? rim.high > middle : rim.low < middle;
+}
+
+/** +1: the entry is at the high end. The wider open end, then the wanted direction, then the positive axis. */
+function chooseEntry(c: Component, ends: { high: End; low: End }, up: Vec3 | null): 1 | -1 | null {
+  if (!ends.high.open && !ends.low.open) return null;
+  if (ends.high.open !== ends.low.open) return ends.high.open ? 1 : -1;
+  if (up) {
+    const d = dot(c.line.direction, up);
+    if (Math.abs(d) > 0.999) return d > 0 ? 1 : -1;
+  }
+  if (Math.abs(ends.high.radius - ends.low.radius) > 5e-3) return ends.high.radius > ends.low.radius ? 1 : -1;
+  return 1;
+}
+
+/** The flat at the far end, when it is only a floor. */
+function floorFaces(context: RecogniseContext, far: End): number[] {
+  if (!far.rim || far.open) return [];
+  return far.rim.neighbours.filter((f) => context.model.faces[f]!.loops.length === 1);
+}
+
+/** True where nothing of the part stands in the way of a straight tool as wide as the opening. */
+function isClear(context: RecogniseContext, c: Component, end: End, direction: Vec3): boolean {
+  if (!end.open || !end.rim) return false;
+  const [x, y] = angleBasis(direction);
+  // From inside the hole, just below the lowest point of the rim: the walls themselves are farther out than the rays.
+  const sign = dot(direction, c.line.direction) > 0 ? 1 : -1;
+  const start = (sign > 0 ? end.rim.low : end.rim.high) - sign * 1e-3;
+  const centre = along(c.line.origin, c.line.direction, start);
+  for (const [share, count] of [[0, 1], [0.55, 6], [0.95, 16]] as const) {
+    for (let i = 0; i < count; i++) {
+      const a = (2 * Math.PI * (i + 0.37)) / count;
+      const offset = share * end.radius;
+      const origin = along(along(centre, x, offset * Math.cos(a)), y, offset * Math.sin(a));
+      if (context.rays.firstHit(origin, direction) !== null) return false;
+    }
+  }
+  return true;
+}
+
+function roleOf(stack: StackStep[]): HoleFeature['role'] {
+  if (stack.some((s) => s.shape === 'cone' && Math.abs(s.angle - TAPER_ANGLE) < 0.05)) return 'tapered';
+  const cylinders = stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []));
+  const distinct = new Set(cylinders.map((d) => d.toFixed(2))).size;
+  const first = stack[0]!;
+  const second = stack[1];
+  if (distinct <= 1) {
+    if (first.shape === 'cone' && second?.shape === 'cylinder' && isCountersink(first.startDiameter, second.diameter)) return 'countersunk';
+    const last = stack[stack.length - 1]!;
+    const before = stack[stack.length - 2];
+    if (last.shape === 'cone' && before?.shape === 'cylinder' && isCountersink(last.endDiameter, before.diameter)) return 'countersunk';
+    return cylinders.length === 0 ? 'stepped' : 'plain';
+  }
+  const flats = stack.filter((s) => s.shape === 'flat').length;
+  return distinct === 2 && flats >= 1 ? 'counterbored' : 'stepped';
+}
+
+const isCountersink = (rim: number, hole: number): boolean => (rim - hole) / 2 > COUNTERSINK_SHARE * hole;
+

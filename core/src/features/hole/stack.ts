@@ -1,0 +1,123 @@
+import type { Component, Rim } from './components.ts';
+import { RADIUS_TOLERANCE, type Piece } from './pieces.ts';
+import type { HoleBottom, StackStep } from './schema.ts';
+
+/** One step along the axis as seen from the entry: `top` and `end` are depths below the entry's highest point, mm. */
+export interface Step {
+  kind: 'cylinder' | 'cone' | 'torus' | 'sphere';
+  top: number;
+  end: number;
+  radiusTop: number;
+  radiusEnd: number;
+  faces: number[];
+}
+
+const FLAT = 2.5e-3;
+
+/** The steps of a component from the entry down. `sign` is +1 when the entry is at the high end of the axis line. */
+export function stepsFrom(c: Component, sign: 1 | -1, entry: number): Step[] {
+  const depth = (t: number): number => sign * (entry - t);
+  const steps = c.pieces.map((p) => toStep(p, sign, depth));
+  steps.sort((a, b) => a.top + a.end - b.top - b.end);
+  return bridgeUndercuts(mergeSame(steps));
+}
+
+function toStep(p: Piece, sign: 1 | -1, depth: (t: number) => number): Step {
+  const [top, end, radiusTop, radiusEnd] =
+    sign > 0 ? [depth(p.high), depth(p.low), p.radiusHigh, p.radiusLow] : [depth(p.low), depth(p.high), p.radiusLow, p.radiusHigh];
+  return { kind: p.kind, top, end, radiusTop, radiusEnd, faces: [p.face] };
+}
+
+/** Joins pieces of one surface: halves, quarters, and the parts on both sides of a crossing cavity. */
+function mergeSame(steps: Step[]): Step[] {
+  const out: Step[] = [];
+  for (const s of steps) {
+    const mate = out.find((o) => sameSurface(o, s));
+    if (!mate) {
+      out.push({ ...s, faces: [...s.faces] });
+      continue;
+    }
+    if (s.top < mate.top) [mate.top, mate.radiusTop] = [s.top, s.radiusTop];
+    if (s.end > mate.end) [mate.end, mate.radiusEnd] = [s.end, s.radiusEnd];
+    mate.faces.push(...s.faces);
+  }
+  return out.sort((a, b) => a.top + a.end - b.top - b.end);
+}
+
+function sameSurface(a: Step, b: Step): boolean {
+  if (a.kind !== b.kind) return false;
+  const touch = Math.min(a.end, b.end) - Math.max(a.top, b.top) > -5e-3;
+  if (a.kind === 'cylinder') return Math.abs(a.radiusTop - b.radiusTop) < RADIUS_TOLERANCE && touch;
+  const slope = (s: Step) => (s.radiusEnd - s.radiusTop) / (s.end - s.top || 1);
+  const expected = a.radiusTop + slope(a) * (b.top - a.top);
+  return touch && Math.abs(slope(a) - slope(b)) < 2e-3 && Math.abs(expected - b.radiusTop) < 5e-3;
+}
+
+/** A wider ring between two lengths of one bore is an undercut: the bore is one cylinder over the whole length. */
+function bridgeUndercuts(steps: Step[]): Step[] {
+  const out = [...steps];
+  for (let i = 0; i + 1 < out.length; i++) {
+    const a = out[i]!;
+    if (a.kind !== 'cylinder') continue;
+    for (let k = out.length - 1; k > i; k--) {
+      const b = out[k]!;
+      if (b.kind !== 'cylinder' || Math.abs(a.radiusTop - b.radiusTop) >= RADIUS_TOLERANCE) continue;
+      const between = out.slice(i + 1, k);
+      if (!between.every((s) => Math.min(s.radiusTop, s.radiusEnd) > a.radiusTop - RADIUS_TOLERANCE)) continue;
+      out.splice(i, k - i + 1, { ...a, end: b.end, radiusEnd: b.radiusEnd, faces: [a, ...between, b].flatMap((s) => s.faces) });
+      break;
+    }
+  }
+  return out;
+}
+
+export interface ReadStack {
+  stack: StackStep[];
+  bottom: HoleBottom;
+  /** Entry to the end of full diameter (blind) or to the exit (through), mm. */
+  depth: number;
+}
+
+/** Steps as the public stack, with the bottom taken off its end. `far` is the round rim at the far end, if any. */
+export function readStack(steps: Step[], far: Rim | null, farDepth: number): ReadStack {
+  const rest = [...steps];
+  let bottom: HoleBottom = far === null || far.concaveShare > 0.5 ? { shape: 'flat' } : { shape: 'open' };
+  const last = rest[rest.length - 1]!;
+  if (rest.length > 1 && bottom.shape !== 'open' && last.kind === 'torus') rest.pop();
+  else if (last.kind === 'sphere' && far === null) {
+    bottom = { shape: 'ball' };
+    rest.pop();
+  } else if (rest.length > 1 && last.kind === 'cone' && last.radiusEnd < 0.01 + 0.02 * last.radiusTop) {
+    bottom = { shape: 'cone', angle: coneAngle(last) };
+    rest.pop();
+  }
+  else if (rest.length > 1 && isPiercedPoint(last, far)) {
+    bottom = { shape: 'cone', angle: coneAngle(last) };
+    rest.pop();
+  }
+  const stack: StackStep[] = [];
+  let radius: number | null = null;
+  for (const s of rest) {
+    if (s.kind === 'torus' || s.kind === 'sphere') continue;
+    if (radius !== null && Math.abs(radius - s.radiusTop) > FLAT) {
+      stack.push({ shape: 'flat', startDiameter: round(2 * radius), endDiameter: round(2 * s.radiusTop) });
+    }
+    const length = round(s.end - s.top);
+    if (s.kind === 'cylinder') stack.push({ shape: 'cylinder', diameter: round(2 * s.radiusTop), length });
+    else stack.push({ shape: 'cone', startDiameter: round(2 * s.radiusTop), endDiameter: round(2 * s.radiusEnd), angle: coneAngle(s), length });
+    radius = s.radiusEnd;
+  }
+  const end = Math.max(...rest.map((s) => s.end));
+  return { stack, bottom, depth: round(bottom.shape === 'open' ? Math.max(end, farDepth) : end) };
+}
+
+/** A drill point that another cavity cuts off: it narrows, and its end is no flat circle as a nozzle's would be. */
+function isPiercedPoint(s: Step, far: Rim | null): boolean {
+  return s.kind === 'cone' && s.radiusEnd < s.radiusTop && far !== null && !far.level && coneAngle(s) >= 60;
+}
+
+/** Included angle, degrees. */
+const coneAngle = (s: Step): number => round((360 / Math.PI) * Math.atan(Math.abs(s.radiusTop - s.radiusEnd) / (s.end - s.top)));
+
+/** To a millionth of a millimetre: hides the noise of the last digits, nothing that can be measured. */
+export const round = (v: number): number => Math.round(v * 1e6) / 1e6 + 0;

@@ -1,0 +1,15 @@
+import { writeFile, mkdir } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import { adapterPlate, manifoldBlock } from './parts.ts';
+import { prepare, stepText } from './solids.ts';
+
+/** Writes the demo's STEP parts; their output is committed. */
+async function main(): Promise<void> {
+  await prepare();
+  const folder = fileURLToPath(new URL('../parts/', import.meta.url));
+  await mkdir(folder, { recursive: true });
+  await writeFile(`${folder}manifold-block.step`, await stepText([manifoldBlock()], 'Manifold block TW-114'));
+  await writeFile(`${folder}adapter-plate.step`, await stepText([adapterPlate()], 'Adapter plate TW-207', 'INCH'));
+}
+
+await main();
