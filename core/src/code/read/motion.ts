@@ -1,0 +1,54 @@
+/** A coordinate that the text does not determine (machine home, before the first move) is null: never a number to reach. */
+export type Coordinate = number | null;
+export type Place = readonly [Coordinate, Coordinate, Coordinate];
+
+/** One thing the machine does. Program coordinates in mm, feed mm/min, speed rpm. */
+export interface Motion {
+  line: number;
+  kind: 'rapid' | 'feed' | 'arc' | 'dwell' | 'tap';
+  tool: number;
+  from: Place;
+  to: Place;
+  centre?: readonly [number, number, number];
+  /** Full turns of an arc beyond the last part turn. */
+  turns?: number;
+  clockwise?: boolean;
+  feed: number;
+  speed: number;
+  cycle?: string;
+  /** Dwell time, s. */
+  seconds?: number;
+}
+
+/** One hole made by a cycle line, as read from the text. */
+export interface CycleCall {
+  line: number;
+  cycle: string;
+  tool: number;
+  x: number;
+  y: number;
+  r: number;
+  z: number;
+  initial: number;
+  q?: number;
+  dwellSeconds?: number;
+  feed: number;
+  feedPerTurn: boolean;
+  speed: number;
+  spindle: 'clockwise' | 'counter-clockwise' | 'off';
+}
+
+export interface ReadProblem {
+  line: number;
+  severity: 'error' | 'warning';
+  rule: string;
+  message: string;
+}
+
+export interface ReadProgram {
+  motions: Motion[];
+  calls: CycleCall[];
+  problems: ReadProblem[];
+  units: 'mm' | 'inch';
+  lineCount: number;
+}

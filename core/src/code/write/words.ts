@@ -1,0 +1,50 @@
+import type { MachineProfile } from '../profiles/schema.ts';
+import { MM_PER_INCH } from '../../units/length.ts';
+
+/** Formats numbers and comments the way a profile wants them. */
+export class Words {
+  constructor(
+    private readonly profile: MachineProfile,
+    private readonly units: 'mm' | 'inch',
+  ) {}
+
+  /** A coordinate, always with a decimal point and no needless zeros: `12.7`, `-3.`, `0.`. */
+  coordinate(mm: number): string {
+    return this.decimal(this.units === 'mm' ? mm : mm / MM_PER_INCH, this.profile.decimals[this.units]);
+  }
+
+  feed(mmPerMin: number): string {
+    return this.decimal(this.units === 'mm' ? mmPerMin : mmPerMin / MM_PER_INCH, this.profile.decimals[this.units]);
+  }
+
+  dwell(seconds: number): string {
+    return this.profile.dwellUnit === 'milliseconds' ? `P${Math.round(seconds * 1000)}` : `P${this.decimal(seconds, 3)}`;
+  }
+
+  comment(text: string): string {
+    const plain = asciiComment(text);
+    return this.profile.commentStyle === 'parentheses' ? `(${plain})` : `; ${plain}`;
+  }
+
+  private decimal(v: number, digits: number): string {
+    const s = v.toFixed(digits).replace(/0+$/, '');
+    return /^-0\.$/.test(s) ? '0.' : s;
+  }
+}
+
+/** Upper-case ASCII without brackets: what any control can show. */
+export function asciiComment(text: string): string {
+  return text
+    .replace(/[⌀Ø]/g, 'D')
+    .replace(/°/g, ' DEG')
+    .replace(/×/g, 'X')
+    .replace(/[–—]/g, '-')
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[()[\]{};%]/g, ' ')
+    .replace(/[^\x20-\x7e]/g, '?')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .toUpperCase()
+    .slice(0, 72);
+}

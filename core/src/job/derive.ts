@@ -1,0 +1,234 @@
+import { formatCallout, type Callout } from '../callout/callout.ts';
+import type { MachineProfile } from '../code/profiles/schema.ts';
+import type { Material } from '../cutting/material.ts';
+import type { Feature } from '../features/family.ts';
+import { featureSizes, narrowest, type FeatureSize } from '../features/sets.ts';
+import { farSideSteps, methodFor, type MethodStep } from '../methods/methods.ts';
+import type { Bounds } from '../model/solid-model.ts';
+import { viewHole, type HoleView } from '../operations/hole-view.ts';
+import type { KindContext, Planned, Remark } from '../operations/kind.ts';
+import { operationKind } from '../operations/registry.ts';
+import { shortestTour } from '../order/tour.ts';
+import { LEAD_THREADS, type Thread } from '../threads/thread.ts';
+import { formatLength } from '../units/length.ts';
+import type { Library } from './library.ts';
+import type { Plan, Setup, SizeDecision } from './plan.ts';
+import { setupFrame, type SetupFrame } from './setup-frame.ts';
+import { sequence } from './sequence.ts';
+
+export interface PlannedOperation extends Planned {
+  id: string;
+  kind: string;
+  label: string;
+  rank: number;
+  setupId: string;
+  tag: string;
+  sizeKey: string;
+  /** Key of its typed parameters in the plan. */
+  key: string;
+  /** Place among the operations of its size. */
+  position: number;
+}
+
+export type RowState = 'planned' | 'open' | 'left out' | 'unreachable';
+
+/** A row of the worksheet: one size of feature, and how it is made. */
+export interface Row {
+  size: FeatureSize;
+  tag: string;
+  state: RowState;
+  callout: Callout;
+  calloutText: string;
+  thread: Thread | null;
+  /** Guesses that wait for the programmer's word. */
+  guesses: string[];
+  setupId: string | null;
+  method: string | null;
+  holes: HoleView[];
+  operations: PlannedOperation[];
+  /** Why it is open, unreachable or left out; each says the mend. */
+  reasons: string[];
+  remarks: Remark[];
+}
+
+export interface DerivedSetup {
+  setup: Setup;
+  frame: SetupFrame;
+  /** In the order in which they run. */
+  operations: PlannedOperation[];
+}
+
+export interface DerivedJob {
+  rows: Row[];
+  setups: DerivedSetup[];
+  machine: MachineProfile;
+  material: Material;
+  /** Features planned, and all. */
+  coverage: { planned: number; total: number };
+}
+
+export interface DeriveInput {
+  features: Feature[];
+  bounds: Bounds;
+  plan: Plan;
+  library: Library;
+}
+
+/** Everything that follows from the part and the plan: sizes, operations in order, and what is still open. */
+export function deriveJob({ features, bounds, plan, library }: DeriveInput): DerivedJob {
+  const machine = library.machines.find((m) => m.id === plan.machineId);
+  const material = library.materials.find((m) => m.id === plan.materialId);
+  if (!machine) throw new RangeError(`The plan names the machine "${plan.machineId}", which the shop does not have. Choose one of: ${library.machines.map((m) => m.name).join(', ')}.`);
+  if (!material) throw new RangeError(`The plan names the material "${plan.materialId}", which the shop does not have. Choose one of: ${library.materials.map((m) => m.name).join(', ')}.`);
+  const frames = plan.setups.map((setup) => ({ setup, frame: setupFrame(setup, bounds) }));
+  const rows = featureSizes(features).map((size) => deriveRow(size, frames, plan, library, machine, material));
+  const operations = rows.flatMap((r) => r.operations);
+  const setups = frames.map(({ setup, frame }) => ({
+    setup,
+    frame,
+    operations: sequence(operations.filter((o) => o.setupId === setup.id), plan.toolOrder),
+  }));
+  return {
+    rows,
+    setups,
+    machine: { ...machine, commentStyle: plan.codeOptions.commentStyle ?? machine.commentStyle, lineNumbers: { ...machine.lineNumbers, on: plan.codeOptions.lineNumbers ?? machine.lineNumbers.on } },
+    material,
+    coverage: { planned: rows.filter((r) => r.state === 'planned' || r.state === 'left out').reduce((n, r) => n + r.size.features.length, 0), total: features.length },
+  };
+}
+
+const EMPTY: SizeDecision = { overrides: {} };
+
+function deriveRow(
+  size: FeatureSize,
+  frames: { setup: Setup; frame: SetupFrame }[],
+  plan: Plan,
+  library: Library,
+  machine: MachineProfile,
+  material: Material,
+): Row {
+  const decision = plan.sizes[size.key] ?? EMPTY;
+  const thread = decision.thread ?? null;
+  const first = size.features[0]!;
+  const callout = calloutOf(first, decision, thread);
+  const row: Row = {
+    size,
+    tag: size.tag,
+    state: 'open',
+    callout,
+    calloutText: formatCallout(callout, plan.units),
+    thread,
+    guesses: decision.thread === undefined ? first.threadCandidates.map((c) => c.designation) : [],
+    setupId: null,
+    method: null,
+    holes: [],
+    operations: [],
+    reasons: [],
+    remarks: [],
+  };
+  if (decision.leftOut) return { ...row, state: 'left out', reasons: [decision.leftOut] };
+  const home = frames.find(({ frame }) => size.features.every((f, i) => viewHole(f, labelOf(size, i), frame.frame)));
+  if (!home) {
+    const none = size.features.every((f) => f.reachableFrom.length === 0);
+    const reason = none ? 'No straight tool reaches it from outside: the part itself is in the way.' : `No setup looks at it: turn the part so that ${sideNames(first)} is up, or add a setup.`;
+    return { ...row, state: 'unreachable', reasons: [reason] };
+  }
+  const say = (mm: number): string => `${formatLength(mm, plan.units)} ${plan.units === 'mm' ? 'mm' : 'in'}`;
+  const base = { decision, thread, tools: library.tools, material, machine, say };
+  const planIn = (where: { setup: Setup; frame: SetupFrame }, steps: (h: HoleView) => MethodStep[]): void => {
+    const holes = size.features.map((f, i) => viewHole(f, labelOf(size, i), where.frame.frame)!);
+    if (row.setupId === null) [row.setupId, row.holes] = [where.setup.id, holes];
+    const seen = new Map<string, number>();
+    for (const step of steps(holes[0]!)) {
+      const nth = (seen.get(step.kind) ?? 0) + 1;
+      seen.set(step.kind, nth);
+      const key = nth === 1 ? step.kind : `${step.kind} ${nth}`;
+      const kind = operationKind(step.kind);
+      const context: KindContext = { ...base, setup: where.setup, holes, stockTop: where.frame.stock.max[2], step: step.step, key };
+      const result = kind.plan(context);
+      if ('missing' in result) row.reasons.push(result.missing);
+      else {
+        const id = `${where.setup.id}/${size.tag}/${key}`;
+        row.operations.push({ ...result, holes: inTravelOrder(result.holes), id, kind: kind.kind, label: kind.label, rank: kind.rank, setupId: where.setup.id, tag: size.tag, sizeKey: size.key, key, position: row.operations.length });
+        row.remarks.push(...result.remarks);
+      }
+    }
+  };
+  const view = viewHole(first, 'x', home.frame.frame)!;
+  const method = methodFor(view, thread);
+  row.method = method.name;
+  planIn(home, (h) => method.steps(h, thread));
+  if (view.farSteps.length > 0) planFarSide(row, size, home, frames, planIn);
+  row.remarks.push(...compareWithPrint(callout, decision, view, say));
+  if (decision.callout && narrowest(first) > 0) row.remarks.push(...threadFit(thread, first, say));
+  if (row.reasons.length > 0) {
+    // A row is made whole or not at all: half a hole in the program is a trap.
+    row.operations = [];
+    return row;
+  }
+  return { ...row, state: 'planned' };
+}
+
+function planFarSide(
+  row: Row,
+  size: FeatureSize,
+  home: { setup: Setup },
+  frames: { setup: Setup; frame: SetupFrame }[],
+  planIn: (where: { setup: Setup; frame: SetupFrame }, steps: (h: HoleView) => MethodStep[]) => void,
+): void {
+  const opposite = frames.find(({ setup, frame }) => setup.id !== home.setup.id && size.features.every((f) => viewHole(f, 'x', frame.frame)));
+  if (!opposite) {
+    row.remarks.push({ rule: 'far-side', severity: 'warning', message: 'The step on the far side is not made: add a setup with that side up.' });
+    return;
+  }
+  const setupId = row.setupId;
+  planIn(opposite, farSideSteps);
+  row.setupId = setupId;
+}
+
+export const labelOf = (size: FeatureSize, index: number): string => `${size.tag}${index + 1}`;
+
+const sideNames = (f: Feature): string =>
+  f.reachableFrom.map((d) => ['X', 'Y', 'Z'].map((n, i) => (Math.abs(d[i]!) > 0.999 ? `${d[i]! > 0 ? '+' : '-'}${n}` : '')).join('') || `(${d.map((v) => v.toFixed(3)).join(', ')})`).join(' or ');
+
+/** First the hole nearest the front left, then the shortest way on. */
+function inTravelOrder(holes: Planned['holes']): Planned['holes'] {
+  if (holes.length < 3) return holes;
+  const start = holes.reduce((m, h, i) => (h.x + h.y < holes[m]!.x + holes[m]!.y - 1e-9 ? i : m), 0);
+  const rest = [holes[start]!, ...holes.filter((_, i) => i !== start)];
+  return shortestTour(rest.map((h) => [h.x, h.y] as const)).order.map((i) => rest[i]!);
+}
+
+/** The callout as typed, or as the model has it. */
+function calloutOf(f: Feature, decision: SizeDecision, thread: Thread | null): Callout {
+  const straight = f.stack.flatMap((s) => (s.shape === 'cylinder' ? [s] : []));
+  const out: Callout = { through: f.kind === 'through' };
+  if (thread) out.thread = thread;
+  else out.diameter = narrowest(f);
+  if (decision.threadDepth !== undefined) [out.depth, out.through] = [decision.threadDepth, false];
+  else if (f.kind === 'blind') out.depth = f.depth;
+  const first = straight[0];
+  if (first && f.role === 'counterbored' && first.diameter > narrowest(f) + 1e-6) out.counterbore = { diameter: first.diameter, depth: first.length };
+  const cone = f.stack[0];
+  if (cone?.shape === 'cone' && f.role === 'countersunk') out.countersink = { diameter: cone.startDiameter, angleDeg: cone.angle };
+  return out;
+}
+
+function compareWithPrint(c: Callout, decision: SizeDecision, v: HoleView, say: (mm: number) => string): Remark[] {
+  if (decision.threadDepth === undefined || v.through) return [];
+  if (!c.thread && Math.abs(decision.threadDepth - v.depth) > 0.05) {
+    return [{ rule: 'print-and-model', severity: 'warning', message: `The print says ${say(decision.threadDepth)} deep, the model ${say(v.depth)}. The print's depth is drilled; check which is right.` }];
+  }
+  if (c.thread && decision.threadDepth + LEAD_THREADS.bottoming * c.thread.pitch > v.depth) {
+    return [{ rule: 'print-and-model', severity: 'error', message: `${say(decision.threadDepth)} of thread does not fit into a hole ${say(v.depth)} deep.` }];
+  }
+  return [];
+}
+
+function threadFit(thread: Thread | null, f: Feature, say: (mm: number) => string): Remark[] {
+  if (!thread) return [];
+  const drawn = narrowest(f);
+  if (drawn <= thread.majorDiameter + 0.02 && drawn >= thread.majorDiameter - 1.35 * thread.pitch) return [];
+  return [{ rule: 'thread-and-hole', severity: 'error', message: `${thread.designation} does not go into a hole drawn at ⌀${say(drawn)}: its tap drill is ${say(thread.tapDrill)}. Check the callout.` }];
+}
+

@@ -1,0 +1,39 @@
+import { countersinkDepth } from '../../cutting/depths.ts';
+import { speedAndFeed } from '../../cutting/material.ts';
+import { findTool } from '../../tools/find.ts';
+import { entryCone } from '../hole-view.ts';
+import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+
+/** Opens a countersink with a cone tool of its angle. */
+export const countersinkKind: OperationKind = {
+  kind: 'countersink',
+  label: 'countersink',
+  toolKinds: ['countersink'],
+  cycles: ['G82', 'G81'],
+  rank: 3,
+  plan: planCountersink,
+};
+
+function planCountersink(c: KindContext): PlanResult {
+  const hole = c.holes[0]!;
+  const cone = c.step?.shape === 'cone' ? c.step : entryCone(hole);
+  if (!cone) return { missing: 'The hole has no countersink in the model.' };
+  const parameters = new Parameters(c);
+  const rim = parameters.length('rim', 'rim diameter', cone.startDiameter, 'model', 'countersink in the model');
+  const found = findTool(c.tools, { kind: 'countersink', angleDeg: cone.angle, minDiameter: rim }, c.say);
+  if ('missing' in found) return found;
+  const { tool } = found;
+  const depth = cone.top + countersinkDepth(rim, cone.angle, tool.tipDiameter);
+  parameters.derived('depth', 'tip below entry', depth, `rim ⌀${c.say(rim)} at ${Math.round(cone.angle)}°, tip flat ⌀${c.say(tool.tipDiameter)}`);
+  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
+  return {
+    tool,
+    cycle: 'G82',
+    speed,
+    feed,
+    dwellSeconds: parameters.seconds('dwell', 'dwell', 0.3, 'method'),
+    holes: c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h), z: h.entryZ - depth, entryZ: h.entryZ })),
+    parameters: parameters.list,
+    remarks: [],
+  };
+}

@@ -1,0 +1,16 @@
+import { counterboreKind } from './counterbore/index.ts';
+import { countersinkKind } from './countersink/index.ts';
+import { drillKind } from './drill/index.ts';
+import type { OperationKind } from './kind.ts';
+import { spotKind } from './spot/index.ts';
+import { tapKind } from './tap/index.ts';
+
+/** All kinds of operation: a folder and a line each. */
+export const OPERATION_KINDS: readonly OperationKind[] = [spotKind, drillKind, counterboreKind, countersinkKind, tapKind];
+
+/** The kind of that name; throws a RangeError for one that is not registered. */
+export function operationKind(kind: string): OperationKind {
+  const found = OPERATION_KINDS.find((k) => k.kind === kind);
+  if (!found) throw new RangeError(`unknown operation kind ${kind}`);
+  return found;
+}

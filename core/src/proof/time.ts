@@ -1,0 +1,57 @@
+import type { MachineProfile } from '../code/profiles/schema.ts';
+import type { Motion, ReadProgram } from '../code/read/motion.ts';
+
+/** Time of a move of length s (mm) at speed v (mm/s) with acceleration a (mm/s²), trapezoid speed: s. */
+export function moveTime(s: number, v: number, a: number): number {
+  if (s <= 0) return 0;
+  return s >= (v * v) / a ? s / v + v / a : 2 * Math.sqrt(s / a);
+}
+
+export interface ProgramTime {
+  total: number;
+  /** Seconds of each line. */
+  byLine: Map<number, number>;
+  byTool: Map<number, number>;
+}
+
+/** Running time from what was read: motion, dwells, tool changes and spindle starts. Unknown heights count as nothing. */
+export function programTime(read: ReadProgram, profile: MachineProfile): ProgramTime {
+  const byLine = new Map<number, number>();
+  const byTool = new Map<number, number>();
+  let total = 0;
+  let tool = -1;
+  for (const m of read.motions) {
+    let t = motionTime(m, profile);
+    if (m.tool !== tool) {
+      t += profile.toolChangeSeconds + profile.spindleStartSeconds;
+      tool = m.tool;
+    }
+    total += t;
+    byLine.set(m.line, (byLine.get(m.line) ?? 0) + t);
+    byTool.set(m.tool, (byTool.get(m.tool) ?? 0) + t);
+  }
+  return { total, byLine, byTool };
+}
+
+function motionTime(m: Motion, profile: MachineProfile): number {
+  if (m.kind === 'dwell') return m.seconds ?? 0;
+  const length = m.kind === 'arc' ? arcLength(m) : straightLength(m);
+  const speed = (m.kind === 'rapid' ? profile.rapid : m.feed) / 60;
+  return speed > 0 ? moveTime(length, speed, profile.acceleration) : 0;
+}
+
+function straightLength(m: Motion): number {
+  return Math.hypot(...m.from.map((v, i) => (v === null || m.to[i] === null ? 0 : m.to[i]! - v)));
+}
+
+function arcLength(m: Motion): number {
+  const [x0, y0, z0] = m.from as [number, number, number];
+  const [x1, y1, z1] = m.to as [number, number, number];
+  const [cx, cy] = m.centre!;
+  const r = Math.hypot(x0 - cx, y0 - cy);
+  let turn = Math.atan2(y1 - cy, x1 - cx) - Math.atan2(y0 - cy, x0 - cx);
+  if (m.clockwise) turn = -turn;
+  turn = ((turn % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
+  if (m.turns) turn = 2 * Math.PI * m.turns;
+  return Math.hypot(r * turn, z1 - z0);
+}

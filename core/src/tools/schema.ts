@@ -1,0 +1,42 @@
+import { z } from 'zod';
+
+export const toolKindSchema = z.enum(['spot-drill', 'drill', 'reamer', 'countersink', 'counterbore', 'tap']);
+export type ToolKind = z.infer<typeof toolKindSchema>;
+
+/** A tool as it stands in the magazine. Lengths in mm, angles included, in degrees. */
+export const toolSchema = z.object({
+  id: z.string().min(1),
+  /** Its place in the machine's magazine; null for a tool that lies in the drawer. */
+  number: z.number().int().positive().nullable(),
+  kind: toolKindSchema,
+  description: z.string().min(1).max(80),
+  diameter: z.number().positive(),
+  /** The size as the shop says it: `8.5`, `#7`, `F`, `1/4`. */
+  sizeName: z.string().max(20),
+  pointAngleDeg: z.number().gt(0).max(180).optional(),
+  tipDiameter: z.number().nonnegative().default(0),
+  fluteLength: z.number().positive(),
+  overallLength: z.number().positive(),
+  shankDiameter: z.number().positive(),
+  stickOut: z.number().positive(),
+  holderId: z.string(),
+  cutterMaterial: z.enum(['hss', 'carbide']).default('hss'),
+  /** Taps only. */
+  thread: z.object({
+    designation: z.string(),
+    pitch: z.number().positive(),
+    majorDiameter: z.number().positive(),
+    hand: z.enum(['right', 'left']),
+    lead: z.enum(['plug', 'bottoming', 'spiral-point']),
+    style: z.enum(['cutting', 'forming']),
+  }).optional(),
+});
+export type Tool = z.infer<typeof toolSchema>;
+
+export const holderSchema = z.object({
+  id: z.string().min(1),
+  description: z.string().min(1).max(80),
+  /** From the nose up: diameter and length of each step, mm. */
+  steps: z.array(z.object({ diameter: z.number().positive(), length: z.number().positive() })).min(1),
+});
+export type Holder = z.infer<typeof holderSchema>;
