@@ -39,7 +39,7 @@ export const RIGID_TAP_BUILT_IN: MachineProfile = {
   acceleration: 3000,
   toolChangeSeconds: 5,
   spindleStartSeconds: 1.5,
-  magazineSize: 99,
+  magazineSize: 120,
   tapping: 'built-in',
   chipBreakBackOff: 0.25,
   peckClearance: 0.5,

@@ -13,8 +13,11 @@ export class Words {
     return this.decimal(this.units === 'mm' ? mm : mm / MM_PER_INCH, this.profile.decimals[this.units]);
   }
 
-  feed(mmPerMin: number): string {
-    return this.decimal(this.units === 'mm' ? mmPerMin : mmPerMin / MM_PER_INCH, this.profile.decimals[this.units]);
+  /** A tap's feed keeps every digit of pitch × speed; any other is rounded to what a person would set. */
+  feed(mmPerMin: number, exact: boolean): string {
+    const digits = exact ? this.profile.decimals[this.units] : this.units === 'mm' ? 0 : 1;
+    const s = this.decimal(this.units === 'mm' ? mmPerMin : mmPerMin / MM_PER_INCH, digits);
+    return s.includes('.') ? s : `${s}.`;
   }
 
   dwell(seconds: number): string {
@@ -27,7 +30,7 @@ export class Words {
   }
 
   private decimal(v: number, digits: number): string {
-    const s = v.toFixed(digits).replace(/0+$/, '');
+    const s = digits > 0 ? v.toFixed(digits).replace(/0+$/, '') : v.toFixed(0);
     return /^-0\.$/.test(s) ? '0.' : s;
   }
 }

@@ -96,7 +96,7 @@ class Writer {
       if (i === 0) {
         if (o.dwellSeconds !== undefined && o.cycle === 'G82') parts.push(words.dwell(o.dwellSeconds));
         if (o.peck !== undefined) parts.push(`Q${words.coordinate(o.peck)}`);
-        parts.push(`F${words.feed(o.feed)}`);
+        parts.push(`F${words.feed(o.feed, o.tool.kind === 'tap')}`);
       }
       [r, z, lift] = [nextR, nextZ, h.lift];
       this.block(parts.join(' '));

@@ -79,7 +79,8 @@ function readHole(context: RecogniseContext, c: Component): Omit<HoleFeature, 'i
     kind: bottom.shape === 'open' ? 'through' : 'blind',
     axis: roundVec(direction),
     entry: roundVec(entry),
-    entryDrop: round(nearRim.high - nearRim.low),
+    // A slot across the mouth is no slanted face: the drill starts on the highest level all round.
+    entryDrop: isBroken(context, near) ? 0 : round(nearRim.high - nearRim.low),
     depth,
     stack,
     bottom,

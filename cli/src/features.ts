@@ -1,0 +1,37 @@
+import Papa from 'papaparse';
+import { dot } from '@yellow-pin/core/geometry/vec';
+import { recognise } from '@yellow-pin/core/features/recognise';
+import { SIDES } from '@yellow-pin/core/job/plan';
+import { sideDirection } from '@yellow-pin/core/job/setup-frame';
+import { oneOf, parseArguments, single, UsageError } from './arguments.ts';
+import { loadPart } from './part.ts';
+
+const USAGE = 'yellow-pin features PART.step [--up +Z|-Z|+X|-X|+Y|-Y|all] [--solid N] [--json | --csv]';
+
+/** `features`: everything that was recognised, as yellow-pin/features@1. */
+export async function features(args: string[]): Promise<number> {
+  const parsed = parseArguments(args, ['up', 'solid'], ['json', 'csv']);
+  const [path] = single(parsed, 1, USAGE);
+  const up = oneOf(parsed.options.get('up')?.[0] ?? 'all', [...SIDES, 'all'] as const, 'up');
+  const { model, mesh } = await loadPart(path!);
+  const solidText = parsed.options.get('solid')?.[0];
+  const solid = solidText === undefined ? undefined : Number(solidText);
+  if (solid !== undefined && !(Number.isInteger(solid) && solid >= 0 && solid < model.solids.length)) {
+    throw new UsageError(`--solid ${solidText}: the file has ${model.solids.length} solids, numbered from 0`);
+  }
+  const direction = up === 'all' ? null : sideDirection(up);
+  const found = recognise(model, { up: direction, solid, mesh });
+  const list = direction ? found.features.filter((f) => f.reachableFrom.some((d) => dot(d, direction) > 0.9999)) : found.features;
+  if (parsed.options.has('csv')) {
+    process.stdout.write(`${Papa.unparse(list.map((f) => ({ id: f.id, family: f.family, kind: f.kind, role: f.role, x: f.entry[0], y: f.entry[1], z: f.entry[2], depth: f.depth, stack: JSON.stringify(f.stack) })))}\n`);
+    return 0;
+  }
+  const answer = {
+    format: 'yellow-pin/features@1',
+    part: { name: model.name, sourceUnits: model.sourceUnits, solids: model.solids.length, bounds: model.bounds },
+    features: list,
+    notes: found.notes,
+  };
+  process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
+  return 0;
+}
