@@ -59,7 +59,12 @@ class Builder {
       const face = model.faces[edge.faces[0] ?? -1];
       if (face) model.solids[face.solid]!.closed = false;
     }
-    if (model.edges.length > 0) model.bounds = boundsOf(model.edges.flatMap((e) => e.points).concat(this.bulges()));
+    if (model.edges.length > 0) {
+      const { min, max } = boundsOf(model.edges.flatMap((e) => e.points).concat(this.bulges()));
+      // Sums of sines leave 1e-14 where 0 is meant.
+      const clean = (v: Vec3): Vec3 => v.map((x) => Math.round(x * 1e9) / 1e9 + 0) as Vec3;
+      model.bounds = { min: clean(min), max: clean(max) };
+    }
     this.addNotes();
     return model;
   }

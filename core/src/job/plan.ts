@@ -65,6 +65,8 @@ export const planSchema = z.object({
   units: z.enum(['mm', 'inch']),
   materialId: z.string(),
   machineId: z.string(),
+  /** Only this solid of the file; null: all of them. */
+  solid: z.number().int().nonnegative().nullable().default(null),
   setups: z.array(setupSchema).min(1).max(6),
   /** Feature size key → what was decided. */
   sizes: z.record(z.string(), sizeDecisionSchema),
@@ -89,5 +91,5 @@ export function newSetup(id: string, name: string, up: Side, workOffset: Setup['
 }
 
 export function newPlan(units: Plan['units'], materialId: string, machineId: string): Plan {
-  return { format: 'yellow-pin/plan@1', units, materialId, machineId, setups: [newSetup('s1', 'top up', '+Z')], sizes: {}, toolOrder: [], codeOptions: {} };
+  return { format: 'yellow-pin/plan@1', units, materialId, machineId, solid: null, setups: [newSetup('s1', 'top up', '+Z')], sizes: {}, toolOrder: [], codeOptions: {} };
 }

@@ -1,0 +1,20 @@
+import 'reflect-metadata';
+import { DataSource } from 'typeorm';
+import { JobEntity, PartEntity, PlanEntity } from '../jobs/entity.ts';
+import { LibraryEntity } from '../library/entity.ts';
+import { FirstTables1760000000001 } from './migrations/0001-first-tables.ts';
+
+/** Connects and brings the tables up to date. The schema changes through migrations only. */
+export async function openDatabase(url: string): Promise<DataSource> {
+  const source = new DataSource({
+    type: 'postgres',
+    url,
+    entities: [JobEntity, PartEntity, PlanEntity, LibraryEntity],
+    migrations: [FirstTables1760000000001],
+    migrationsTransactionMode: 'all',
+    synchronize: false,
+  });
+  await source.initialize();
+  await source.runMigrations();
+  return source;
+}

@@ -1,0 +1,76 @@
+import { EntitySchema } from 'typeorm';
+import type { Feature } from '@yellow-pin/core/features/family';
+import type { Plan } from '@yellow-pin/core/job/plan';
+import type { ModelNote } from '@yellow-pin/core/model/solid-model';
+
+export type JobStatus = 'reading' | 'ready' | 'failed' | 'cancelled';
+
+export interface JobRow {
+  id: string;
+  name: string;
+  fileName: string;
+  status: JobStatus;
+  /** 0 to 1 while reading, and what is being done. */
+  progress: number;
+  progressText: string;
+  error: string | null;
+  createdAt: Date;
+  updatedAt: Date;
+  deletedAt: Date | null;
+}
+
+export interface PartRow {
+  jobId: string;
+  step: Buffer;
+  /** The solid model as gzipped JSON; null until read. */
+  model: Buffer | null;
+  features: Feature[] | null;
+  notes: ModelNote[] | null;
+}
+
+export interface PlanRow {
+  jobId: string;
+  revision: number;
+  plan: Plan;
+  createdAt: Date;
+}
+
+export const JobEntity = new EntitySchema<JobRow>({
+  name: 'job',
+  tableName: 'jobs',
+  columns: {
+    id: { type: 'uuid', primary: true },
+    name: { type: 'text' },
+    fileName: { type: 'text', name: 'file_name' },
+    status: { type: 'text' },
+    progress: { type: 'real', default: 0 },
+    progressText: { type: 'text', name: 'progress_text', default: '' },
+    error: { type: 'text', nullable: true },
+    createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
+    updatedAt: { type: 'timestamptz', name: 'updated_at', updateDate: true },
+    deletedAt: { type: 'timestamptz', name: 'deleted_at', nullable: true, deleteDate: true },
+  },
+});
+
+export const PartEntity = new EntitySchema<PartRow>({
+  name: 'part',
+  tableName: 'parts',
+  columns: {
+    jobId: { type: 'uuid', name: 'job_id', primary: true },
+    step: { type: 'bytea' },
+    model: { type: 'bytea', nullable: true },
+    features: { type: 'jsonb', nullable: true },
+    notes: { type: 'jsonb', nullable: true },
+  },
+});
+
+export const PlanEntity = new EntitySchema<PlanRow>({
+  name: 'plan',
+  tableName: 'plans',
+  columns: {
+    jobId: { type: 'uuid', name: 'job_id', primary: true },
+    revision: { type: 'integer', primary: true },
+    plan: { type: 'jsonb' },
+    createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
+  },
+});
