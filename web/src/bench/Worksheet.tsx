@@ -1,0 +1,219 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Check as CheckIcon, CircleDashed, OctagonAlert, TriangleAlert } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router-dom';
+import { CalloutError, parseCallout } from '@yellow-pin/core/callout/callout';
+import { narrowest } from '@yellow-pin/core/features/sets';
+import type { Row } from '@yellow-pin/core/job/derive';
+import type { Plan } from '@yellow-pin/core/job/plan';
+import { LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import type { Check } from '@yellow-pin/core/proof/checks/check';
+import { CalloutText } from '../shared/CalloutText.tsx';
+import { MiniSection } from '../shared/MiniSection.tsx';
+import { Tag } from '../shared/Tag.tsx';
+import { ToolSilhouette } from '../shared/ToolSilhouette.tsx';
+import { RowDetail } from './RowDetail.tsx';
+import { decide, usePick } from './store.ts';
+
+type Filter = 'all' | 'open' | 'look';
+
+interface Props {
+  jobId: string;
+  rows: Row[];
+  plan: Plan;
+  checks: Check[];
+}
+
+type Line = { kind: 'group'; text: string; count: number } | { kind: 'row'; row: Row };
+
+/** The plan as a table read from top to bottom: a row a size, opened into its section in place. */
+export function Worksheet({ jobId, rows, plan, checks }: Props) {
+  const { tag, pick } = usePick();
+  const [filter, setFilter] = useState<Filter>('all');
+  const [range, setRange] = useState('');
+  const navigate = useNavigate();
+  const scroll = useRef<HTMLDivElement>(null);
+  const bad = useMemo(() => new Map(checks.flatMap((c) => (c.tag && c.severity === 'error' ? [[c.tag, c]] : []))), [checks]);
+  const { test, error } = useMemo(() => rangeTest(range, plan.units), [range, plan.units]);
+  const shown = rows.filter((r) => (filter === 'all' || (filter === 'open' ? r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0 : r.remarks.length > 0 || bad.has(r.tag))) && test(r));
+  const lines = useMemo(() => groupLines(shown), [shown]);
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: (i) => (lines[i]?.kind === 'group' ? 31 : 47),
+    getItemKey: (i) => { const l = lines[i]!; return l.kind === 'group' ? `g${l.text}` : l.row.size.key; },
+    overscan: 8,
+  });
+  const at = lines.findIndex((l) => l.kind === 'row' && l.row.tag === tag);
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+    // Only when another row comes in hand: scrolling by oneself must not be undone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [tag]);
+  const open = rows.filter((r) => r.state === 'open' || r.state === 'unreachable').length;
+  return (
+    <section className="sheet" aria-label="Worksheet">
+      <div className="sheet-tools">
+        {([['all', `all ${rows.length}`], ['open', `open or guessed ${rows.filter((r) => r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0).length}`], ['look', `to look at ${rows.filter((r) => r.remarks.length > 0 || bad.has(r.tag)).length}`]] as const).map(([key, text]) => (
+          <button key={key} className={`chip${filter === key ? ' on' : ''}`} aria-pressed={filter === key} onClick={() => setFilter(key)}>
+            {text}
+          </button>
+        ))}
+        <label style={{ marginLeft: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} className="quiet">
+          ⌀ from – to
+          <input className="field num" style={{ width: 92 }} placeholder="4 – 12" value={range} aria-invalid={error !== null} title={error ?? 'Diameter range, such as 4 - 12 or 1/4in'} onChange={(e) => setRange(e.target.value)} onKeyDown={(e) => e.stopPropagation()} />
+        </label>
+      </div>
+      <div className="sheet-scroll" ref={scroll} tabIndex={-1}>
+        {rows.length === 0 && <p className="quiet" style={{ padding: 16 }}>No holes were found in this part. Slots, grooves and edges are not recognised yet.</p>}
+        {rows.length > 0 && lines.length === 0 && <p className="quiet" style={{ padding: 16 }}>No row passes the filter. Press "all", or clear the diameter range.</p>}
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map((item) => {
+            const l = lines[item.index]!;
+            return (
+              <div key={item.key} ref={virtual.measureElement} data-index={item.index} style={{ position: 'absolute', top: 0, left: 0, right: 0, transform: `translateY(${item.start}px)` }}>
+                {l.kind === 'group' ? (
+                  <h2 className="group">
+                    {l.text} · {l.count}
+                  </h2>
+                ) : (
+                  <>
+                    <RowLine row={l.row} unit={plan.units} inHand={l.row.tag === tag} bad={bad.get(l.row.tag) ?? null} onPick={() => pick({ tag: l.row.tag === tag ? null : l.row.tag, hole: null, operation: null, line: null })} onHover={(on) => pick({ hover: on ? l.row.tag : null })} />
+                    {l.row.tag === tag && <RowDetail row={l.row} plan={plan} unit={plan.units} onSetup={() => void navigate(`/jobs/${jobId}/setup`)} />}
+                  </>
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+      {open > 0 && (
+        <p className="notice" style={{ margin: 0, borderTop: '1px solid var(--rule)', borderBottom: 0 }}>
+          <CircleDashed size={16} aria-hidden="true" /> {open} {open === 1 ? 'row is' : 'rows are'} still open and not in the program.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function groupLines(rows: Row[]): Line[] {
+  const out: Line[] = [];
+  let group = '';
+  for (const row of rows) {
+    const name = row.thread ? `Threaded holes, ${row.size.features[0]!.kind}` : row.size.group;
+    if (name !== group) out.push({ kind: 'group', text: name, count: rows.filter((r) => (r.thread ? `Threaded holes, ${r.size.features[0]!.kind}` : r.size.group) === name).reduce((n, r) => n + r.size.features.length, 0) });
+    group = name;
+    out.push({ kind: 'row', row });
+  }
+  return out;
+}
+
+function rangeTest(text: string, unit: LengthUnit): { test(r: Row): boolean; error: string | null } {
+  if (text.trim() === '') return { test: () => true, error: null };
+  try {
+    const [a, b] = text.split(/\s*(?:–|\.\.|to|\s-\s|(?<=\d)-(?=\d))\s*/).map((p) => parseLength(p, unit));
+    const [from, to] = b === undefined ? [a! - 0.01, a! + 0.01] : [a!, b];
+    return { test: (r) => narrowest(r.size.features[0]!) >= from - 1e-6 && narrowest(r.size.features[0]!) <= to + 1e-6, error: null };
+  } catch (e) {
+    return { test: () => true, error: e instanceof LengthError ? e.message : 'Not a range.' };
+  }
+}
+
+interface RowProps {
+  row: Row;
+  unit: LengthUnit;
+  inHand: boolean;
+  bad: Check | null;
+  onPick(): void;
+  onHover(on: boolean): void;
+}
+
+function RowLine({ row, unit, inHand, bad, onPick, onHover }: RowProps) {
+  const [editing, setEditing] = useState(false);
+  const first = row.size.features[0]!;
+  const under = row.reasons[0] ?? (row.guesses.length > 0 && !row.thread ? `may be ${row.guesses.slice(0, 2).join(' or ')}` : levelsText(row));
+  const isOpen = row.state === 'open' || row.state === 'unreachable';
+  return (
+    <div className={`row${inHand ? ' on' : ''}${isOpen ? ' open' : ''}`} data-tag={row.tag} onClick={onPick} onMouseEnter={() => onHover(true)} onMouseLeave={() => onHover(false)}>
+      <button className="icon-button" style={{ padding: 0 }} aria-expanded={inHand} aria-label={`${row.tag}, ${row.calloutText}, ${row.size.features.length} holes, ${row.state}`} onClick={(e) => (e.stopPropagation(), onPick())}>
+        <Tag letter={row.tag} guess={row.guesses.length > 0 && !row.thread} />
+      </button>
+      <MiniSection hole={first} threaded={row.thread !== null} />
+      <div style={{ minWidth: 0 }}>
+        {editing ? (
+          <CalloutField row={row} unit={unit} onDone={() => setEditing(false)} />
+        ) : (
+          <button className="callout" title="Type what the print says" onClick={(e) => (e.stopPropagation(), setEditing(true))}>
+            <CalloutText text={row.calloutText} />
+          </button>
+        )}
+        <small title={under}>{under}</small>
+      </div>
+      <span className="num" style={{ textAlign: 'right' }}>
+        ×{row.size.features.length}
+      </span>
+      <span className="made">
+        {row.operations.length === 0 && row.state}
+        {row.operations.slice(0, 5).map((o, i) => (
+          <span key={o.key} style={{ display: 'contents' }}>
+            {i > 0 && <span aria-hidden="true">→</span>}
+            <ToolSilhouette tool={o.tool} width={18} height={32} />
+          </span>
+        ))}
+      </span>
+      <StateSign row={row} bad={bad} />
+    </div>
+  );
+}
+
+function StateSign({ row, bad }: { row: Row; bad: Check | null }) {
+  if (bad || row.remarks.some((r) => r.severity === 'error')) return <OctagonAlert size={18} color="var(--error)" role="img" aria-label={bad?.message ?? 'something is wrong'} />;
+  if (row.state === 'open' || row.state === 'unreachable') return <CircleDashed size={18} role="img" aria-label={row.state} />;
+  if (row.remarks.some((r) => r.severity === 'warning')) return <TriangleAlert size={18} color="var(--warning)" role="img" aria-label="to look at" />;
+  return <CheckIcon size={18} role="img" aria-label={row.state} color="var(--ink2)" />;
+}
+
+function levelsText(row: Row): string {
+  const levels = new Set(row.size.features.map((f) => Math.round(f.entry[0]! * f.axis[0]! * 100 + f.entry[1]! * f.axis[1]! * 100 + f.entry[2]! * f.axis[2]! * 100))).size;
+  const parts = [row.thread ? `drill ⌀${Math.round(row.thread.tapDrill * 1000) / 1000}` : (row.method ?? ''), levels > 1 ? `${levels} levels` : '', row.size.features.some((f) => f.interrupted) ? 'crossed by another cavity' : ''];
+  return parts.filter(Boolean).join(' · ');
+}
+
+function CalloutField({ row, unit, onDone }: { row: Row; unit: LengthUnit; onDone(): void }) {
+  const [text, setText] = useState(row.calloutText.replace(/×/g, 'x').replace(/–/g, '-'));
+  const [error, setError] = useState<string | null>(null);
+  const take = (): void => {
+    try {
+      const c = parseCallout(text, unit);
+      decide(row.size.key, { callout: text, thread: c.thread ?? null, threadDepth: c.through ? undefined : c.depth });
+      onDone();
+    } catch (e) {
+      setError(e instanceof CalloutError || e instanceof LengthError ? e.message : String(e));
+    }
+  };
+  return (
+    <span onClick={(e) => e.stopPropagation()}>
+      <input
+        className="field"
+        style={{ width: '100%', fontFamily: 'var(--mono)' }}
+        aria-label={`Callout of ${row.tag}`}
+        aria-invalid={error !== null}
+        autoFocus
+        value={text}
+        onFocus={(e) => e.currentTarget.select()}
+        onChange={(e) => (setText(e.target.value), setError(null))}
+        onBlur={onDone}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Enter') take();
+          if (e.key === 'Escape') onDone();
+        }}
+      />
+      {error && (
+        <span role="alert" className="field-error">
+          {error}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,103 @@
+import * as Comlink from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import type { Library } from '@yellow-pin/core/job/library';
+import type { Plan } from '@yellow-pin/core/job/plan';
+import type { ProducedJob } from '@yellow-pin/core/job/produce';
+import { api, ApiError, type OpenJob } from '../api.ts';
+import type { JobWorker, PartPicture } from '../workers/job.worker.ts';
+import { loadPlan, usePlan } from './store.ts';
+
+function startWorker(): { worker: Worker; remote: Comlink.Remote<JobWorker> } {
+  const worker = new Worker(new URL('../workers/job.worker.ts', import.meta.url), { type: 'module' });
+  return { worker, remote: Comlink.wrap<JobWorker>(worker) };
+}
+
+/** The part's picture and what follows from the plan, both worked out beside the page. */
+export function useProduced(open: OpenJob | undefined, library: Library | undefined, plan: Plan | null): { picture: PartPicture | null; produced: ProducedJob | null; error: string | null } {
+  const [picture, setPicture] = useState<PartPicture | null>(null);
+  const [produced, setProduced] = useState<ProducedJob | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const remote = useRef<Comlink.Remote<JobWorker> | null>(null);
+  const id = open?.job.status === 'ready' ? open.job.id : null;
+  const solid = plan?.solid ?? null;
+  const hasPlan = plan !== null;
+
+  useEffect(() => {
+    if (!id || !hasPlan) return;
+    const started = startWorker();
+    remote.current = started.remote;
+    setPicture(null);
+    setProduced(null);
+    started.remote.open(id, solid).then(setPicture, (e: Error) => setError(e.message));
+    return () => started.worker.terminate();
+  }, [id, solid, hasPlan]);
+
+  useEffect(() => {
+    if (!picture || !open || !library || !plan || !remote.current) return;
+    let current = true;
+    remote.current.produce({ features: open.features, plan, library, name: open.job.name }).then(
+      (p) => {
+        if (!current) return;
+        setProduced(p);
+        setError(null);
+      },
+      (e: Error) => current && setError(e.message),
+    );
+    return () => {
+      current = false;
+    };
+  }, [picture, open, library, plan]);
+
+  return { picture, produced, error };
+}
+
+export type SaveState = { state: 'saved' | 'saving' | 'unsaved' } | { state: 'stale' | 'failed'; message: string };
+
+const SAVE_AFTER = 500;
+
+/** Saves the plan as one goes. A plan saved elsewhere meanwhile is never overwritten: that is said, and saving stops. */
+export function useAutosave(open: OpenJob | undefined): SaveState {
+  const plan = usePlan((s) => s.plan);
+  const [save, setSave] = useState<SaveState>({ state: 'saved' });
+  const base = useRef<{ id: string; revision: number; plan: Plan | null } | null>(null);
+  const busy = useRef(false);
+
+  useEffect(() => {
+    if (!open?.plan) return;
+    base.current = { id: open.job.id, revision: open.revision, plan: open.plan };
+    loadPlan(open.plan);
+    setSave({ state: 'saved' });
+  }, [open]);
+
+  useEffect(() => {
+    const b = base.current;
+    if (!plan || !b || plan === b.plan || save.state === 'stale') return;
+    if (save.state === 'saved') setSave({ state: 'unsaved' });
+    const timer = setTimeout(() => {
+      if (busy.current) return;
+      busy.current = true;
+      setSave({ state: 'saving' });
+      api
+        .savePlan(b.id, b.revision, plan)
+        .then(
+          (revision) => {
+            b.revision = revision;
+            b.plan = plan;
+            setSave({ state: usePlan.getState().plan === plan ? 'saved' : 'unsaved' });
+          },
+          (e: unknown) => setSave({ state: e instanceof ApiError && e.code === 'stale' ? 'stale' : 'failed', message: (e as Error).message }),
+        )
+        .finally(() => (busy.current = false));
+    }, SAVE_AFTER);
+    return () => clearTimeout(timer);
+  }, [plan, save.state]);
+
+  useEffect(() => {
+    if (save.state === 'saved') return;
+    const warn = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [save.state]);
+
+  return save;
+}
