@@ -8,6 +8,8 @@ export interface PlateOptions {
   pitch?: number;
   diameter?: number;
   thickness?: number;
+  /** How a hole's wall is stored: one face with a seam, two halves, or a rational B-spline surface. */
+  wall?: 'seam' | 'halves' | 'spline';
 }
 
 class StepText {
@@ -38,8 +40,18 @@ class StepText {
 
 const num = (v: number): string => (Number.isInteger(v) ? `${v}.` : String(v));
 
+/** A whole cylinder wall as a rational B-spline surface: nine poles round, two along. Its dU×dV points outward, as a cylinder's does. */
+function splineCylinder(s: StepText, x: number, y: number, r: number, zb: number): number {
+  const ring = [[1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0], [-1, -1], [0, -1], [1, -1], [1, 0]] as const;
+  const poles = ring.map(([i, j]) => `(${[zb, 0].map((z) => `#${s.point(x + i * r, y + j * r, z)}`).join(',')})`).join(',');
+  const weights = ring.map((_, k) => (k % 2 ? `(${Math.SQRT1_2},${Math.SQRT1_2})` : '(1.,1.)')).join(',');
+  return s.add(
+    `(BOUNDED_SURFACE()B_SPLINE_SURFACE(2,1,(${poles}),.UNSPECIFIED.,.T.,.F.,.F.)B_SPLINE_SURFACE_WITH_KNOTS((3,2,2,2,3),(2,2),(0.,0.25,0.5,0.75,1.),(0.,1.),.UNSPECIFIED.)GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_SURFACE((${weights}))REPRESENTATION_ITEM('')SURFACE())`,
+  );
+}
+
 /** STEP text of the plate, top face at Z 0, mm. */
-export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20 }: PlateOptions): string {
+export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wall: wallKind = 'seam' }: PlateOptions): string {
   const s = new StepText();
   const columns = Math.ceil(Math.sqrt(holes));
   const rows = Math.ceil(holes / columns);
@@ -78,16 +90,38 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20 }: P
     const y = Math.floor(k / columns) * pitch + pitch / 2;
     const blind = k % 2 === 1;
     const zb = blind ? -t / 2 : -t;
+    const rimOut = (l: number[]) => topLoops.push(bound(loop(l), false));
+    const closeBelow = (edges: number[]) => {
+      if (blind) face([bound(loop(edges), true)], s.add(`PLANE('',#${s.frame([x, y, zb], [0, 0, 1], [1, 0, 0])})`), true);
+      else bottomLoops.push(bound(loop(edges), false));
+    };
+    if (wallKind === 'halves') {
+      const ends = [1, -1].map((k) => [s.vertex(x + k * r, y, 0), s.vertex(x + k * r, y, zb)] as const);
+      const half = (z: number, a: number, b: number) => {
+        const c = s.add(`CIRCLE('',#${s.frame([x, y, z], [0, 0, 1], [1, 0, 0])},${num(r)})`);
+        return s.add(`EDGE_CURVE('',#${a},#${b},#${c},.T.)`);
+      };
+      const upper = [half(0, ends[0]![0], ends[1]![0]), half(0, ends[1]![0], ends[0]![0])];
+      const lower = [half(zb, ends[0]![1], ends[1]![1]), half(zb, ends[1]![1], ends[0]![1])];
+      const sides = [1, -1].map((k, i) => line([x + k * r, y, 0], [x + k * r, y, zb], ends[i]![0], ends[i]![1]));
+      rimOut([oriented(upper[1]!, false), oriented(upper[0]!, false)]);
+      for (const i of [0, 1]) {
+        const l = loop([oriented(upper[i]!, true), oriented(sides[1 - i]!, true), oriented(lower[i]!, false), oriented(sides[i]!, false)]);
+        face([bound(l, true)], s.add(`CYLINDRICAL_SURFACE('',#${s.frame([x, y, 0], [0, 0, 1], [1, 0, 0])},${num(r)})`), false);
+      }
+      closeBelow([oriented(lower[0]!, true), oriented(lower[1]!, true)]);
+      continue;
+    }
     const v0 = s.vertex(x + r, y, 0);
     const v1 = s.vertex(x + r, y, zb);
     const top = circle(x, y, 0, v0);
     const low = circle(x, y, zb, v1);
     const seam = line([x + r, y, 0], [x + r, y, zb], v0, v1);
-    topLoops.push(bound(loop([oriented(top, false)]), false));
+    rimOut([oriented(top, false)]);
     const wall = loop([oriented(top, true), oriented(seam, true), oriented(low, false), oriented(seam, false)]);
-    face([bound(wall, true)], s.add(`CYLINDRICAL_SURFACE('',#${s.frame([x, y, 0], [0, 0, 1], [1, 0, 0])},${num(r)})`), false);
-    if (blind) face([bound(loop([oriented(low, true)]), true)], s.add(`PLANE('',#${s.frame([x, y, zb], [0, 0, 1], [1, 0, 0])})`), true);
-    else bottomLoops.push(bound(loop([oriented(low, true)]), false));
+    const surface = wallKind === 'spline' ? splineCylinder(s, x, y, r, zb) : s.add(`CYLINDRICAL_SURFACE('',#${s.frame([x, y, 0], [0, 0, 1], [1, 0, 0])},${num(r)})`);
+    face([bound(wall, true)], surface, false);
+    closeBelow([oriented(low, true)]);
   }
   face(topLoops, s.add(`PLANE('',#${s.frame([0, 0, 0], [0, 0, 1], [1, 0, 0])})`), true);
   face(bottomLoops, s.add(`PLANE('',#${s.frame([0, 0, -t], [0, 0, -1], [1, 0, 0])})`), true);

@@ -22,9 +22,9 @@ interface Props {
   fit: number;
 }
 
-const GREY = new THREE.Color('#c9cccd');
+const GREY = new THREE.Color('#d3d6d7');
 const HAND = new THREE.Color('#f6bd0b');
-const HOLE = new THREE.Color('#9da2a6');
+const HOLE = new THREE.Color('#8f959a');
 
 /** The part in the round, with tags, work zero and the motion read from the code. */
 export function PartView({ picture, rows, setup, program, showMotion, fit }: Props) {
@@ -45,7 +45,8 @@ export function PartView({ picture, rows, setup, program, showMotion, fit }: Pro
     <div className="part-pane" data-testid="part-view">
       <Canvas frameloop="demand" gl={{ antialias: true, preserveDrawingBuffer: false }} aria-label="The part. Drag to turn, right drag to move, wheel to zoom." tabIndex={0} onPointerMissed={() => pick({ tag: null, hole: null, operation: null, line: null })}>
         <View centre={centre} size={size} setup={setup} fit={fit} />
-        <ambientLight intensity={1.25} />
+        <ambientLight intensity={0.75} />
+        <directionalLight position={[...direction(setup.frame.frame, [0.25, -0.1, 1]).map((v, i) => v * size * 4 + [centre.x, centre.y, centre.z][i]!)] as Vec3} intensity={1.6} />
         <PartMeshView
           picture={picture}
           rows={rows}
@@ -78,7 +79,6 @@ export function PartView({ picture, rows, setup, program, showMotion, fit }: Pro
 /** Camera looking at the setup's top from the front right, and light that comes with it. */
 function View({ centre, size, setup, fit }: { centre: THREE.Vector3; size: number; setup: DerivedSetup; fit: number }) {
   const { size: pane } = useThree();
-  const light = useRef<THREE.DirectionalLight>(null);
   const { frame } = setup.frame;
   const attitude = `${setup.setup.up}/${fit}`;
   const up = new THREE.Vector3(...frame.z);
@@ -87,7 +87,7 @@ function View({ centre, size, setup, fit }: { centre: THREE.Vector3; size: numbe
   return (
     <>
       <OrthographicCamera key={`c${attitude}`} makeDefault position={eye} up={up} near={0.1} far={size * 6} zoom={zoom}>
-        <directionalLight ref={light} position={[-0.4, 0.7, 1]} intensity={1.9} />
+        <directionalLight position={[-0.4, 0.7, 1]} intensity={0.8} />
       </OrthographicCamera>
       <OrbitControls key={`o${attitude}`} target={centre} makeDefault enableDamping={false} />
     </>

@@ -65,14 +65,14 @@ function Card({ id, operations, seconds }: { id: string; operations: PlannedOper
   const total = operations.reduce((n, o) => n + (seconds.get(o.id) ?? 0), 0);
   const inHand = operations.some((o) => o.tag === tag && (operation === null || o.key === operation));
   return (
-    <li ref={setNodeRef} style={{ transform: transform ? `translateX(${transform.x}px)` : undefined, transition, listStyle: 'none', height: '100%' }}>
+    <li ref={setNodeRef} style={{ transform: transform ? `translateX(${transform.x}px)` : undefined, transition, listStyle: 'none', height: '100%', flex: '0 0 112px' }}>
       <div className={`rail-card${inHand ? ' on' : ''}`}>
         <div className="head" {...attributes} {...listeners} aria-label={`T${tool.number} ${tool.description}, drag to reorder`} title={tool.description}>
           <b className="num">T{tool.number}</b>
           <span className="quiet">{tool.description}</span>
         </div>
-        <div style={{ margin: '2px auto 0' }}>
-          <ToolSilhouette tool={tool} width={60} height={62} scale={0.62} />
+        <div className="silhouette">
+          <ToolSilhouette tool={tool} width={30} height={66} scale={0.8} />
         </div>
         <div className="bars">
           {operations.map((o) => (

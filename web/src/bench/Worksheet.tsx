@@ -157,7 +157,7 @@ function RowLine({ row, unit, inHand, bad, onPick, onHover }: RowProps) {
         {row.operations.slice(0, 5).map((o, i) => (
           <span key={o.key} style={{ display: 'contents' }}>
             {i > 0 && <span aria-hidden="true">→</span>}
-            <ToolSilhouette tool={o.tool} width={18} height={32} />
+            <ToolSilhouette tool={o.tool} width={16} height={32} />
           </span>
         ))}
       </span>

@@ -3,7 +3,8 @@ import { silhouettePath } from './tool-outline.ts';
 
 /** A tool to scale in a small picture, with its cutting part hatched by kind. */
 export function ToolSilhouette({ tool, width, height, scale }: { tool: Tool; width: number; height: number; scale?: number }) {
-  const k = scale ?? Math.min((height - 2) / tool.stickOut, (width - 2) / Math.max(tool.diameter, tool.shankDiameter));
+  // Without a scale of its own the picture is of the cutting end: its point tells the tools apart.
+  const k = scale ?? (width - 4) / tool.diameter;
   const clip = (height - 1) / k;
   return (
     <svg width={width} height={height} viewBox={`${-width / 2} ${-height} ${width} ${height}`} role="img" aria-label={tool.description}>

@@ -1,0 +1,11 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['{core,kernel,server,web,cli,demo}/src/**/*.test.{ts,tsx}'],
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
+    // Two cores: the kernel's own thread and the database want one of them.
+    maxWorkers: 2,
+  },
+});
