@@ -1,9 +1,10 @@
-import { along, distance, length, normalize, reject, type Vec3 } from '@yellow-pin/core/geometry/vec';
+import { along, cross, distance, dot, length, normalize, reject, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { connect } from '@yellow-pin/core/model/connect';
 import { boundsOf, type Curve, type Face, type FreeformMesh, type Loop, type SolidModel } from '@yellow-pin/core/model/solid-model';
 import { multiply34, type BrepCurve, type BrepDocument, type BrepShape, type Matrix34, type ShapeRef } from './brep-text.ts';
 import { sampleCurve, transformDirection, transformPoint } from './evaluate.ts';
 import { exactSurface } from './exact-surface.ts';
+import { outwardNormal } from '@yellow-pin/core/model/surface';
 import type { StepFacts } from './step-text.ts';
 
 type EdgeShape = Extract<BrepShape, { type: 'edge' }>;
@@ -108,10 +109,7 @@ class Builder {
     const index = this.faceCount++;
     const location = multiply34(context.location, shape.location);
     const exact = exactSurface(shape.surface, location);
-    const loops = shape.children.flatMap((wire) => {
-      const loop = this.readWire(wire, context);
-      return loop.length > 0 ? [loop] : [];
-    });
+    const loops = shape.children.map((wire) => this.readWire(wire, context)).filter((loop) => loop.length > 0);
     const face: Face = { solid: context.solid, surface: { kind: 'plane', origin: [0, 0, 0], normal: [0, 0, 1] }, reversed: context.reversed, loops };
     if (exact) {
       face.surface = exact.surface;
@@ -126,6 +124,7 @@ class Builder {
       face.reversed = false;
       this.unreadable.push(index);
     }
+    face.loops = face.loops.map((loop) => this.chain(loop, face));
     this.model.faces.push(face);
   }
 
@@ -141,31 +140,39 @@ class Builder {
       const reversed = (face.reversed !== ref.reversed) !== child.reversed;
       loop.push({ edge, reversed });
     }
-    return this.chain(loop);
+    return loop;
   }
 
-  /** Puts a loop's edges head to tail: a wire may list them in any order. */
-  private chain(loop: Loop): Loop {
+  /**
+   * Puts a loop's edges head to tail: a wire may list them in any order. Where several go on from one vertex (a cavity that meets
+   * a seam) the next is the first one met when sweeping clockwise from the way come, over the face on the left.
+   */
+  private chain(loop: Loop, face: Face): Loop {
     const rest = [...loop];
     const out: Loop = [];
-    const ends = (l: Loop[number]): [Vec3, Vec3] => {
-      const p = this.model.edges[l.edge]!.points;
-      return l.reversed ? [p[p.length - 1]!, p[0]!] : [p[0]!, p[p.length - 1]!];
-    };
     let current = rest.shift();
     while (current) {
       out.push(current);
-      const [, tail] = ends(current);
-      let best = 0;
-      let gap = Infinity;
-      for (let i = 0; i < rest.length && gap > 1e-6; i++) {
-        // A seam is not gone straight back: the other rim comes first.
-        const d = distance(tail, ends(rest[i]!)[0]) + (rest[i]!.edge === current.edge ? 2e-6 : 0);
-        if (d < gap) [gap, best] = [d, i];
+      const points = this.directed(current);
+      const tail = points[points.length - 1]!;
+      const gaps = rest.map((l) => distance(tail, this.directed(l)[0]!));
+      const least = Math.min(...gaps);
+      const candidates = rest.map((_, i) => i).filter((i) => gaps[i]! <= Math.max(1e-6, least));
+      let best = candidates[0] ?? 0;
+      if (candidates.length > 1) {
+        const back = sub(points[points.length - 2]!, tail);
+        const normal = outwardNormal(face, tail);
+        const sweep = (i: number): number => clockwiseAngle(back, sub(this.directed(rest[i]!)[1]!, tail), normal);
+        best = candidates.reduce((m, i) => (sweep(i) < sweep(m) - 1e-9 ? i : m));
       }
       current = rest.splice(best, 1)[0];
     }
     return out;
+  }
+
+  private directed(l: Loop[number]): Vec3[] {
+    const { points } = this.model.edges[l.edge]!;
+    return l.reversed ? [...points].reverse() : points;
   }
 
   private edgeId(shape: EdgeShape, index: number, location: Matrix34 | null): number {
@@ -195,6 +202,12 @@ class Builder {
       if (!s.closed) note('open-shell', `Solid ${i + 1} is not closed: its surfaces have free edges. What can be read is used; check sizes against the print.`);
     });
   }
+}
+
+/** Angle from `from` to `to` turning clockwise as seen against the normal, 0 < angle ≤ 2π: going straight back comes last. */
+function clockwiseAngle(from: Vec3, to: Vec3, normal: Vec3): number {
+  const angle = Math.atan2(dot(cross(to, from), normal), dot(reject(from, normal), reject(to, normal)));
+  return angle > 1e-6 ? angle : angle + 2 * Math.PI;
 }
 
 /** Points of an arc farthest along the coordinate axes, where they fall on the arc itself. */

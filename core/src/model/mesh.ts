@@ -213,7 +213,7 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>): C
   const doubly = s.kind === 'torus' || s.kind === 'sphere';
   const tube = s.kind === 'torus' ? s.minorRadius : s.kind === 'sphere' ? s.radius : 0;
   const turn = 2 * Math.PI * scaleU;
-  const pole = s.kind === 'cone' ? coneApex(s) : null;
+  const apex = s.kind === 'cone' ? coneApex(s) : null;
   const height = (p: Vec3): number => {
     const d = sub(p, s.origin);
     const h = dot(d, axis);
@@ -222,15 +222,17 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>): C
     return h;
   };
   const isPole = (p: Vec3): boolean =>
-    (pole !== null && length(sub(p, pole)) < 1e-6) || (s.kind === 'sphere' && length(reject(sub(p, s.origin), axis)) < 1e-6);
+    (apex !== null && length(sub(p, apex)) < 1e-6) || (s.kind === 'sphere' && length(reject(sub(p, s.origin), axis)) < 1e-6);
   const angle = (p: Vec3): number => {
     const d = sub(p, s.origin);
     return scaleU * Math.atan2(dot(d, ey), dot(d, ex));
   };
   const near = (value: number, reference: number, period: number): number => value + Math.round((reference - value) / period) * period;
   const unroll = (points: Vec3[]): Flat[] => {
-    const start = points.findIndex((p) => !isPole(p));
-    if (start < 0) return [];
+    if (points.every(isPole)) return [];
+    // A run begins just after a pole: by the time it comes to the pole again, the way round is known.
+    const pole = points.findIndex(isPole);
+    const start = pole < 0 ? 0 : (pole + 1) % points.length;
     const ring = [...points.slice(start), ...points.slice(0, start)];
     const out: Flat[] = [];
     let [u, v] = [angle(ring[0]!), height(ring[0]!)];
@@ -252,7 +254,7 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>): C
   const leavePole = (from: number, to: number, period: number, out: Flat[], point: Vec3, v: number): number => {
     let next = near(to, from, period);
     // Coming back on the seam at the same angle means that the whole turn was gone round.
-    if (Math.abs(next - from) < 1e-6) next = from - windingSign(out, s, axis) * period;
+    if (Math.abs(next - from) < 1e-6) next = from - windingSign(out) * period;
     out.push({ u: next, v, point });
     return next;
   };
@@ -282,10 +284,8 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>): C
 }
 
 /** +1 when the run so far turns toward larger u. */
-function windingSign(out: Flat[], s: Surface, _axis: Vec3): number {
-  const first = out[0]!;
-  const last = out[out.length - 1]!;
-  return Math.sign(last.u - first.u) || (s.kind === 'cone' ? 1 : 1);
+function windingSign(out: Flat[]): number {
+  return Math.sign(out[out.length - 1]!.u - out[0]!.u) || 1;
 }
 
 /**
