@@ -160,7 +160,7 @@ function deriveRow(
   planIn(home, (h) => method.steps(h, thread));
   if (view.farSteps.length > 0) planFarSide(row, size, home, frames, planIn);
   row.remarks.push(...compareWithPrint(callout, decision, view, say));
-  if (decision.callout && narrowest(first) > 0) row.remarks.push(...threadFit(thread, first, say));
+  row.remarks.push(...threadFit(thread, first, say));
   if (row.reasons.length > 0) {
     // A row is made whole or not at all: half a hole in the program is a trap.
     row.operations = [];

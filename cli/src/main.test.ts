@@ -1,0 +1,121 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, describe, expect, it, vi } from 'vitest';
+import { main } from './main.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'yellow-pin-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const PART = fileURLToPath(new URL('../../demo/parts/manifold-block.step', import.meta.url));
+
+async function run(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  let [out, err] = ['', ''];
+  const stdout = vi.spyOn(process.stdout, 'write').mockImplementation((s) => ((out += String(s)), true));
+  const stderr = vi.spyOn(process.stderr, 'write').mockImplementation((s) => ((err += String(s)), true));
+  try {
+    return { code: await main(args), out, err };
+  } finally {
+    stdout.mockRestore();
+    stderr.mockRestore();
+  }
+}
+const file = (name: string, text: string): string => {
+  writeFileSync(join(folder, name), text);
+  return join(folder, name);
+};
+
+describe('bad calls end with 2 and one line', () => {
+  it.each([
+    ['no command', []],
+    ['an unknown command', ['polish']],
+    ['no file', ['features']],
+    ['an unknown option', ['features', PART, '--colour', 'red']],
+    ['a bad side', ['features', PART, '--up', '+W']],
+    ['a missing file', ['features', '/nowhere/part.step']],
+    ['a folder', ['features', tmpdir()]],
+    ['no --out', ['program', PART]],
+    ['a bad material', ['program', PART, '--out', folder, '--material', 'cheese']],
+    ['a bad zero', ['program', PART, '--out', folder, '--zero-at', 'moon']],
+    ['a missing program', ['expand', '/nowhere.nc']],
+    ['no job', ['prove', PART, '--part', PART]],
+  ])('%s', async (_, args) => {
+    const { code, out, err } = await run(...args);
+    expect(code).toBe(2);
+    expect(out).toBe('');
+    expect(err.trim().split('\n')).toHaveLength(1);
+  });
+
+  it('a file that is no STEP file, named', async () => {
+    const { code, err } = await run('features', file('bad.step', 'hello'));
+    expect(code).toBe(2);
+    expect(err).toContain('bad.step: This is not a STEP file');
+  });
+
+  it('a bad point line, numbered', async () => {
+    const { code, err } = await run('order', file('bad.csv', '0,0\n1,x\n'));
+    expect(code).toBe(2);
+    expect(err).toContain('line 2');
+  });
+
+  it('a callout for a hole that is not there', async () => {
+    expect((await run('program', PART, '--out', folder, '--callout', '99=M8')).err).toContain('no hole of diameter 99');
+  });
+});
+
+describe('features', () => {
+  it('prints the manifold block as yellow-pin/features@1', async () => {
+    const { code, out } = await run('features', PART);
+    const answer = JSON.parse(out) as { format: string; part: object; features: { family: string; axis: number[]; interrupted: boolean; depth: number; stack: { diameter?: number }[] }[] };
+    expect(code).toBe(0);
+    expect(answer.format).toBe('yellow-pin/features@1');
+    expect(answer.part).toMatchObject({ name: 'Manifold block TW-114', sourceUnits: 'mm', solids: 1, bounds: { min: [0, 0, -76], max: [150, 110, 0] } });
+    expect(answer.features).toHaveLength(27);
+    expect(answer.features.filter((f) => f.interrupted).length).toBeGreaterThanOrEqual(3);
+    expect(answer.features.filter((f) => f.depth === 22.25)).toHaveLength(6);
+  });
+
+  it('keeps to one side and prints CSV', async () => {
+    const { out } = await run('features', PART, '--up', '+X', '--csv');
+    expect(out.trim().split(/\r?\n/)).toHaveLength(2);
+  });
+});
+
+describe('program, prove and expand', () => {
+  it('writes one file a setup, proved, and proves them again from what is in the folder', async () => {
+    const out = join(folder, 'out');
+    const made = await run('program', PART, '--out', out, '--callout', '6.8=M8x1.25 - 6H');
+    expect(made.code).toBe(0);
+    const answer = JSON.parse(made.out) as { format: string; programs: { file: string; operations: { firstLine: number; lastLine: number; features: string[] }[] }[]; uncovered: unknown[]; proof: { largestOvercut: number } };
+    expect(answer.format).toBe('yellow-pin/program@1');
+    expect(answer.programs).toHaveLength(5);
+    expect(answer.uncovered).toEqual([]);
+    expect(answer.proof.largestOvercut).toBe(0);
+    expect(readdirSync(out).sort()).toEqual([...answer.programs.map((p) => p.file), 'job.json'].sort());
+    const first = join(out, answer.programs[0]!.file);
+    const text = readFileSync(first, 'utf8').split('\n');
+    const o = answer.programs[0]!.operations[0]!;
+    expect(text[o.firstLine - 1]).toMatch(/^\(/);
+    expect(text[o.lastLine - 1]).toBe('G80');
+
+    const proof = await run('prove', first, '--part', PART, '--job', join(out, 'job.json'));
+    expect(proof.code).toBe(0);
+    expect(JSON.parse(proof.out)).toMatchObject({ format: 'yellow-pin/proof@1', checks: [] });
+
+    writeFileSync(first, readFileSync(first, 'utf8').replace('G84', 'G81'));
+    const broken = await run('prove', first, '--part', PART, '--job', join(out, 'job.json'));
+    expect(broken.code).toBe(1);
+    expect(broken.out).toContain('tool-and-cycle');
+
+    const motions = (await run('expand', first)).out.trim().split('\n').map((l) => JSON.parse(l) as { kind: string });
+    expect(new Set(motions.map((m) => m.kind))).toEqual(new Set(['rapid', 'feed', 'dwell']));
+  });
+});
+
+describe('order', () => {
+  it('prints the tour', async () => {
+    const { code, out } = await run('order', file('p.csv', 'x,y\n0,0\n10,0\n1,0\n5,0\n'));
+    expect(code).toBe(0);
+    expect(JSON.parse(out)).toEqual({ format: 'yellow-pin/order@1', order: [0, 2, 3, 1], length: 10 });
+  });
+});

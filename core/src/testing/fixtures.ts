@@ -1,0 +1,68 @@
+import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
+import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
+import type { Library } from '../job/library.ts';
+import { newPlan, type Plan } from '../job/plan.ts';
+import type { Bounds } from '../model/solid-model.ts';
+import { threadCandidates } from '../threads/candidates.ts';
+import type { Tool } from '../tools/schema.ts';
+
+/** Small made-up parts and a small shop for tests of everything after recognition. */
+export const BOUNDS: Bounds = { min: [0, 0, -30], max: [100, 80, 0] };
+
+let count = 0;
+
+export function hole(part: Partial<HoleFeature> & { stack?: StackStep[] } = {}): HoleFeature {
+  const kind = part.kind ?? 'blind';
+  const depth = part.depth ?? (kind === 'through' ? 30 : 20);
+  const stack = part.stack ?? [{ shape: 'cylinder', diameter: 6.8, length: depth }];
+  return {
+    id: `H${++count}`,
+    family: 'hole',
+    solid: 0,
+    faces: [],
+    reachableFrom: kind === 'through' ? [[0, 0, 1], [0, 0, -1]] : [[0, 0, 1]],
+    kind,
+    axis: [0, 0, 1],
+    entry: [20, 20, 0],
+    entryDrop: 0,
+    depth,
+    stack,
+    bottom: kind === 'through' ? { shape: 'open' } : { shape: 'cone', angle: 118 },
+    role: 'plain',
+    threadCandidates: threadCandidates(stack, 'mm'),
+    interrupted: false,
+    ...part,
+  };
+}
+
+const base = { tipDiameter: 0, overallLength: 160, stickOut: 130, holderId: 'h', cutterMaterial: 'hss' as const };
+
+export const drill = (number: number, diameter: number, fluteLength = 90): Tool => ({ ...base, id: `drill-${diameter}`, number, kind: 'drill', description: `drill ${diameter}`, diameter, sizeName: String(diameter), pointAngleDeg: 118, fluteLength, shankDiameter: diameter });
+
+export const tap = (number: number, designation: string, majorDiameter: number, pitch: number, part: Partial<NonNullable<Tool['thread']>> = {}): Tool => ({
+  ...base, id: `tap-${designation}-${part.lead ?? 'plug'}-${part.hand ?? 'right'}`, number, kind: 'tap', description: `tap ${designation}`, diameter: majorDiameter, sizeName: designation, fluteLength: 40, shankDiameter: majorDiameter,
+  thread: { designation, pitch, majorDiameter, hand: 'right', lead: 'plug', style: 'cutting', ...part },
+});
+
+export const TOOLS: Tool[] = [
+  { ...base, id: 'spot-90', number: 1, kind: 'spot-drill', description: 'spot 90', diameter: 16, sizeName: '16', pointAngleDeg: 90, fluteLength: 30, shankDiameter: 16 },
+  { ...base, id: 'spot-120', number: 2, kind: 'spot-drill', description: 'spot 120', diameter: 16, sizeName: '16', pointAngleDeg: 120, fluteLength: 30, shankDiameter: 16 },
+  ...[4, 5, 5.5, 6, 6.6, 6.8, 8, 8.5, 10].map((d, i) => drill(3 + i, d)),
+  { ...base, id: 'cbore-11', number: 20, kind: 'counterbore', description: 'counterbore 11', diameter: 11, sizeName: '11', fluteLength: 30, shankDiameter: 11 },
+  { ...base, id: 'csk-90', number: 21, kind: 'countersink', description: 'countersink', diameter: 16, sizeName: '16', pointAngleDeg: 90, tipDiameter: 0.2, fluteLength: 16, shankDiameter: 10 },
+  tap(30, 'M8x1.25', 8, 1.25),
+  tap(31, 'M8x1.25', 8, 1.25, { lead: 'bottoming' }),
+  tap(32, 'M8x1.25', 8, 1.25, { hand: 'left' }),
+  tap(33, 'M6x1', 6, 1),
+];
+
+const cut = (vc: number, feedShare: number) => ({ vc, carbideFactor: 2, feedShare });
+
+export const LIBRARY: Library = {
+  tools: TOOLS,
+  holders: [{ id: 'h', description: 'holder', steps: [{ diameter: 40, length: 50 }] }],
+  materials: [{ id: 'alu', name: 'aluminium', cutting: { 'spot-drill': cut(60, 0.01), drill: cut(60, 0.02), reamer: cut(20, 0.03), countersink: cut(20, 0.01), counterbore: cut(20, 0.01), tap: cut(15, 0) }, deepHoles: [] }],
+  machines: [RIGID_TAP_BUILT_IN],
+};
+
+export const plan = (units: Plan['units'] = 'mm'): Plan => newPlan(units, 'alu', RIGID_TAP_BUILT_IN.id);

@@ -1,0 +1,127 @@
+import { readFileSync } from 'node:fs';
+import pg from 'pg';
+import { pino } from 'pino';
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { DataSource } from 'typeorm';
+import { SHOP } from '@yellow-pin/demo/shop';
+import { plateStep } from '@yellow-pin/demo/plate-step';
+import type { Plan } from '@yellow-pin/core/job/plan';
+import { createApp } from './app.ts';
+import { openDatabase } from './database/data-source.ts';
+import { seedLibrary } from './library/service.ts';
+import { openImportQueue, type ImportQueue } from './queue/import-queue.ts';
+
+const base = process.env['DATABASE_URL'];
+const LIMIT = 2 * 1048576;
+const part = readFileSync(new URL('../../demo/parts/adapter-plate.step', import.meta.url));
+
+describe.skipIf(!base)('server', () => {
+  let database: DataSource;
+  let queue: ImportQueue;
+  let app: ReturnType<typeof createApp>;
+  const name = `server_test_${process.pid}`;
+
+  beforeAll(async () => {
+    const admin = new pg.Client(base);
+    await admin.connect();
+    await admin.query(`CREATE DATABASE ${name}`);
+    await admin.end();
+    const url = base!.replace(/\/[^/]*$/, `/${name}`);
+    const log = pino({ level: 'silent' });
+    database = await openDatabase(url);
+    await seedLibrary(database, SHOP);
+    queue = await openImportQueue(url, database, log, { work: true, sizeLimit: LIMIT });
+    app = createApp({ database, queue, log, stepLimitBytes: LIMIT });
+  });
+
+  afterAll(async () => {
+    await queue?.close();
+    await database?.destroy();
+    const admin = new pg.Client(base);
+    await admin.connect();
+    await admin.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    await admin.end();
+  });
+
+  const upload = (data: Buffer | string, fileName = 'part.step') => request(app).post('/api/jobs').attach('file', Buffer.from(data), fileName);
+
+  async function settled(id: string): Promise<{ job: { status: string; name: string; error: string | null }; features: unknown[]; plan: Plan; revision: number }> {
+    for (let i = 0; i < 200; i++) {
+      const { body } = await request(app).get(`/api/jobs/${id}`);
+      if (body.job.status !== 'reading') return body;
+      await new Promise((r) => setTimeout(r, 200));
+    }
+    throw new Error('the import did not end');
+  }
+
+  it('reads a part, finds its holes and gives it a plan', async () => {
+    const { body, status } = await upload(part, 'größe.step');
+    expect(status).toBe(201);
+    const open = await settled(body.id);
+    expect(open.job).toMatchObject({ status: 'ready', name: 'Adapter plate TW-207' });
+    expect(open.features).toHaveLength(21);
+    expect(open.plan.units).toBe('inch');
+    const model = await request(app).get(`/api/jobs/${body.id}/model`);
+    expect(model.body.format).toBe('yellow-pin/solid-model@1');
+  });
+
+  it('answers bad files clearly and stores nothing', async () => {
+    const before = (await request(app).get('/api/jobs')).body.length;
+    for (const [data, code, status] of [['', 'empty', 422], ['hello', 'not-step', 422], [part.subarray(0, 4000), 'truncated', 422], [Buffer.alloc(LIMIT + 10, 65), 'too-large', 413]] as const) {
+      const { body, status: got } = await upload(Buffer.from(data as string));
+      expect([got, body.code]).toEqual([status, code]);
+      expect(body.message.length).toBeGreaterThan(20);
+    }
+    expect((await request(app).post('/api/jobs')).body.code).toBe('no-file');
+    expect((await request(app).get('/api/jobs')).body).toHaveLength(before);
+  });
+
+  it('says in the job what the kernel could not read, and goes on', async () => {
+    const { body } = await upload("ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('X'));\nENDSEC;\nDATA;\n#1=CARTESIAN_POINT('',(0.,0.,0.));\nENDSEC;\nEND-ISO-10303-21;");
+    expect((await settled(body.id)).job).toMatchObject({ status: 'failed', error: expect.stringContaining('no solid') as string });
+    expect((await request(app).get('/api/health')).body).toEqual({ ok: true });
+  });
+
+  it('cancels a running import', async () => {
+    const { body } = await upload(plateStep({ holes: 900 }));
+    await request(app).post(`/api/jobs/${body.id}/cancel`);
+    expect((await settled(body.id)).job.status).toBe('cancelled');
+    const next = await upload(part);
+    expect((await settled(next.body.id)).job.status).toBe('ready');
+  });
+
+  it('keeps every revision and refuses a stale one', async () => {
+    const { body } = await upload(part);
+    const { plan, revision } = await settled(body.id);
+    const put = (r: number, p: unknown) => request(app).put(`/api/jobs/${body.id}/plan`).send({ revision: r, plan: p });
+    expect((await put(revision, { ...plan, units: 'mm' })).body).toEqual({ revision: revision + 1 });
+    const stale = await put(revision, plan);
+    expect([stale.status, stale.body.code, stale.body.details]).toEqual([409, 'stale', { revision: revision + 1 }]);
+    expect((await request(app).get(`/api/jobs/${body.id}`)).body.plan.units).toBe('mm');
+    expect((await put(revision + 1, { ...plan, setups: [] })).status).toBe(400);
+    expect((await put(revision + 1, 'x')).body.code).toBe('bad-request');
+  });
+
+  it('lets only one of two saves at once through', async () => {
+    const { body } = await upload(part);
+    const { plan, revision } = await settled(body.id);
+    const answers = await Promise.all([1, 2, 3].map(() => request(app).put(`/api/jobs/${body.id}/plan`).send({ revision, plan })));
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 409, 409]);
+  });
+
+  it('deletes with a way back', async () => {
+    const { body } = await upload(part);
+    await settled(body.id);
+    expect((await request(app).delete(`/api/jobs/${body.id}`)).status).toBe(204);
+    expect((await request(app).get(`/api/jobs/${body.id}`)).status).toBe(404);
+    expect((await request(app).post(`/api/jobs/${body.id}/restore`)).status).toBe(200);
+    expect((await request(app).get(`/api/jobs/${body.id}`)).body.job.status).toBe('ready');
+  });
+
+  it('answers nonsense with a sentence', async () => {
+    expect((await request(app).get('/api/jobs/7')).status).toBe(404);
+    expect((await request(app).get('/api/nothing')).body.code).toBe('not-found');
+    expect((await request(app).put('/api/jobs/00000000-0000-4000-8000-000000000000/plan').set('Content-Type', 'application/json').send('{')).body.code).toBe('bad-json');
+  });
+});
