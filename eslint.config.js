@@ -32,15 +32,30 @@ export default tseslint.config(
     rules: {
       'no-restricted-imports': [
         'error',
-        { patterns: [{ group: ['@yellow-pin/*', '**/kernel/**', '**/server/**', '**/web/**', '**/cli/**', ...NODE, 'react', 'react-*', 'typeorm', 'express'], message: 'core has no interface, no Node, no database.' }] },
+        {
+          patterns: [
+            {
+              group: ['@yellow-pin/*', '**/kernel/**', '**/server/**', '**/web/**', '**/cli/**', ...NODE, 'react', 'react-*', 'typeorm', 'express'],
+              message: 'core has no interface, no Node, no database.',
+            },
+          ],
+        },
       ],
       'no-restricted-globals': ['error', 'window', 'document', 'fetch', 'process', 'performance'],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'core has no random.' }, { object: 'Date', property: 'now', message: 'core has no clock.' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'core has no random.' },
+        { object: 'Date', property: 'now', message: 'core has no clock.' },
+      ],
     },
   },
   { files: ['kernel/src/**/*.ts'], ignores: ['**/*.test.ts'], rules: forbid('server', 'web', 'cli', 'demo') },
   { files: ['server/src/**/*.ts'], rules: forbid('web', 'cli') },
   { files: ['cli/src/**/*.ts'], rules: forbid('server', 'web') },
-  { files: ['cli/src/part.ts'], rules: { 'no-console': 'off' } },
-  { files: ['web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { ...forbid('server', 'cli', 'kernel', 'demo'), 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  { files: ['cli/src/part.ts', 'bench/**'], rules: { 'no-console': 'off' } },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { ...forbid('server', 'cli', 'kernel', 'demo'), 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
 );

@@ -23,7 +23,9 @@ export async function features(args: string[]): Promise<number> {
   const found = recognise(model, { up: direction, solid, mesh });
   const list = direction ? found.features.filter((f) => f.reachableFrom.some((d) => dot(d, direction) > 0.9999)) : found.features;
   if (parsed.options.has('csv')) {
-    process.stdout.write(`${Papa.unparse(list.map((f) => ({ id: f.id, family: f.family, kind: f.kind, role: f.role, x: f.entry[0], y: f.entry[1], z: f.entry[2], depth: f.depth, stack: JSON.stringify(f.stack) })))}\n`);
+    process.stdout.write(
+      `${Papa.unparse(list.map((f) => ({ id: f.id, family: f.family, kind: f.kind, role: f.role, x: f.entry[0], y: f.entry[1], z: f.entry[2], depth: f.depth, stack: JSON.stringify(f.stack) })))}\n`,
+    );
     return 0;
   }
   const answer = {

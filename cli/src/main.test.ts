@@ -66,7 +66,11 @@ describe('bad calls end with 2 and one line', () => {
 describe('features', () => {
   it('prints the manifold block as yellow-pin/features@1', async () => {
     const { code, out } = await run('features', PART);
-    const answer = JSON.parse(out) as { format: string; part: object; features: { family: string; axis: number[]; interrupted: boolean; depth: number; stack: { diameter?: number }[] }[] };
+    const answer = JSON.parse(out) as {
+      format: string;
+      part: object;
+      features: { family: string; axis: number[]; interrupted: boolean; depth: number; stack: { diameter?: number }[] }[];
+    };
     expect(code).toBe(0);
     expect(answer.format).toBe('yellow-pin/features@1');
     expect(answer.part).toMatchObject({ name: 'Manifold block TW-114', sourceUnits: 'mm', solids: 1, bounds: { min: [0, 0, -76], max: [150, 110, 0] } });
@@ -86,7 +90,12 @@ describe('program, prove and expand', () => {
     const out = join(folder, 'out');
     const made = await run('program', PART, '--out', out, '--callout', '6.8=M8x1.25 - 6H');
     expect(made.code).toBe(0);
-    const answer = JSON.parse(made.out) as { format: string; programs: { file: string; operations: { firstLine: number; lastLine: number; features: string[] }[] }[]; uncovered: unknown[]; proof: { largestOvercut: number } };
+    const answer = JSON.parse(made.out) as {
+      format: string;
+      programs: { file: string; operations: { firstLine: number; lastLine: number; features: string[] }[] }[];
+      uncovered: unknown[];
+      proof: { largestOvercut: number };
+    };
     expect(answer.format).toBe('yellow-pin/program@1');
     expect(answer.programs).toHaveLength(5);
     expect(answer.uncovered).toEqual([]);
@@ -107,7 +116,10 @@ describe('program, prove and expand', () => {
     expect(broken.code).toBe(1);
     expect(broken.out).toContain('tool-and-cycle');
 
-    const motions = (await run('expand', first)).out.trim().split('\n').map((l) => JSON.parse(l) as { kind: string });
+    const motions = (await run('expand', first)).out
+      .trim()
+      .split('\n')
+      .map((l) => JSON.parse(l) as { kind: string });
     expect(new Set(motions.map((m) => m.kind))).toEqual(new Set(['rapid', 'feed', 'dwell']));
   });
 });

@@ -57,7 +57,8 @@ function zeroAt(text: string): Zero {
     else if (word === 'front') zero.y = -1;
     else if (word === 'back') zero.y = 1;
     else if (word === 'part' || word === 'stock') zero.of = word;
-    else if (word !== 'centre' && word !== 'corner' && word !== 'edge') throw new UsageError(`--zero-at ${text}: "${word}" is not a place; use such as top-centre, top-left-front, bottom-right-back`);
+    else if (word !== 'centre' && word !== 'corner' && word !== 'edge')
+      throw new UsageError(`--zero-at ${text}: "${word}" is not a place; use such as top-centre, top-left-front, bottom-right-back`);
   }
   return zero;
 }
@@ -117,7 +118,11 @@ function answer(plan: Plan, { job, programs, checks }: ProducedJob) {
     })),
     uncovered: job.rows.filter((r) => r.state !== 'planned').flatMap((r) => r.size.features.map((f) => ({ feature: f.id, reason: r.reasons.join(' ') || r.state }))),
     checks: checks.map(({ rule, severity, message, feature, line, setupId }) => ({
-      rule, severity, message, feature, line,
+      rule,
+      severity,
+      message,
+      feature,
+      line,
       file: line === undefined ? undefined : programs.find((p) => p.setup.setup.id === setupId)?.fileName,
     })),
     proof: proofSummary(job, made, checks),

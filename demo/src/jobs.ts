@@ -11,9 +11,7 @@ export const demoPartPath = (fileName: string): string => fileURLToPath(new URL(
 
 /** What the sample shop's print says of hole sizes, by file: narrowest diameter (mm), shallowest depth it holds for, callout. */
 const PRINTS: Record<string, { diameter: number; deeperThan: number; callout: string }[]> = {
-  'manifold-block.step': [
-    { diameter: 6.8, deeperThan: 22, callout: 'M8x1.25 - 6H ↧16' },
-  ],
+  'manifold-block.step': [{ diameter: 6.8, deeperThan: 22, callout: 'M8x1.25 - 6H ↧16' }],
   'adapter-plate.step': [{ diameter: 5.1054, deeperThan: 0, callout: '1/4-20 UNC-2B THRU' }],
 };
 

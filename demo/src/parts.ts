@@ -11,10 +11,16 @@ export function manifoldBlock(): Shape3D {
   body = body.cut(box([110, -1, -10], [w + 1, d + 1, 1])) as Shape3D;
   body = body.cut(box([110, 70, -18], [w + 1, d + 1, 1])) as Shape3D;
   const tools: Shape3D[] = [];
-  const top = (x: number, y: number, z: number, profile: Parameters<typeof turned>[0], above?: number) =>
-    tools.push(turned(profile, [x, y, z], UP, above));
+  const top = (x: number, y: number, z: number, profile: Parameters<typeof turned>[0], above?: number) => tools.push(turned(profile, [x, y, z], UP, above));
   // M8 tap drill, three levels, with a modelled entry chamfer.
-  for (const [x, y, z] of [[15, 15, 0], [15, 55, 0], [15, 95, 0], [130, 15, -10], [130, 40, -10], [130, 90, -18]] as Point[]) {
+  for (const [x, y, z] of [
+    [15, 15, 0],
+    [15, 55, 0],
+    [15, 95, 0],
+    [130, 15, -10],
+    [130, 40, -10],
+    [130, 90, -18],
+  ] as Point[]) {
     top(x, y, z, sunk(blind(6.8, 22.25), 8.6));
   }
   // M5 tap drill round a port.
@@ -23,11 +29,27 @@ export function manifoldBlock(): Shape3D {
     top(60 + 22 * Math.cos(a), 55 + 22 * Math.sin(a), 0, blind(4.2, 14));
   }
   // Counterbored through holes for the base screws.
-  for (const [x, y] of [[35, 12], [95, 12], [35, 98], [95, 98]] as const) top(x, y, 0, counterbored(straight(6.6, h + 2), 11, 6.8));
+  for (const [x, y] of [
+    [35, 12],
+    [95, 12],
+    [35, 98],
+    [95, 98],
+  ] as const)
+    top(x, y, 0, counterbored(straight(6.6, h + 2), 11, 6.8));
   // Countersunk through holes.
-  for (const [x, y] of [[88, 40], [88, 70]] as const) top(x, y, 0, sunk(straight(5.5, h + 2), 10.4));
+  for (const [x, y] of [
+    [88, 40],
+    [88, 70],
+  ] as const)
+    top(x, y, 0, sunk(straight(5.5, h + 2), 10.4));
   // The main bore, stepped, blind; crossed by the left port.
-  top(60, 55, 0, [[0, 11], [12, 11], [12, 8], [40, 8], [40 + 8 / Math.tan((59 * Math.PI) / 180), 0]]);
+  top(60, 55, 0, [
+    [0, 11],
+    [12, 11],
+    [12, 8],
+    [40, 8],
+    [40 + 8 / Math.tan((59 * Math.PI) / 180), 0],
+  ]);
   // Dowel holes, reamed size, flat bottom.
   top(25, 30, 0, straight(6, 12));
   top(103, 85, 0, straight(6, 12));

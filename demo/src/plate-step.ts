@@ -42,7 +42,17 @@ const num = (v: number): string => (Number.isInteger(v) ? `${v}.` : String(v));
 
 /** A whole cylinder wall as a rational B-spline surface: nine poles round, two along. Its dU×dV points outward, as a cylinder's does. */
 function splineCylinder(s: StepText, x: number, y: number, r: number, zb: number): number {
-  const ring = [[1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0], [-1, -1], [0, -1], [1, -1], [1, 0]] as const;
+  const ring = [
+    [1, 0],
+    [1, 1],
+    [0, 1],
+    [-1, 1],
+    [-1, 0],
+    [-1, -1],
+    [0, -1],
+    [1, -1],
+    [1, 0],
+  ] as const;
   const poles = ring.map(([i, j]) => `(${[zb, 0].map((z) => `#${s.point(x + i * r, y + j * r, z)}`).join(',')})`).join(',');
   const weights = ring.map((_, k) => (k % 2 ? `(${Math.SQRT1_2},${Math.SQRT1_2})` : '(1.,1.)')).join(',');
   return s.add(
@@ -73,13 +83,23 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wal
     const c = s.add(`CIRCLE('',#${s.frame([x, y, z], [0, 0, 1], [1, 0, 0])},${num(r)})`);
     return s.add(`EDGE_CURVE('',#${v},#${v},#${c},.T.)`);
   };
-  const corners = [0, -t].map((z) => [[0, 0, z], [w, 0, z], [w, d, z], [0, d, z]]);
+  const corners = [0, -t].map((z) => [
+    [0, 0, z],
+    [w, 0, z],
+    [w, d, z],
+    [0, d, z],
+  ]);
   const vertices = corners.map((ring) => ring.map((p) => s.vertex(p[0]!, p[1]!, p[2]!)));
   const ring = corners.map((c, k) => c.map((p, i) => line(p, c[(i + 1) % 4]!, vertices[k]![i]!, vertices[k]![(i + 1) % 4]!)));
   const posts = corners[0]!.map((p, i) => line(p, corners[1]![i]!, vertices[0]![i]!, vertices[1]![i]!));
   for (let i = 0; i < 4; i++) {
     const j = (i + 1) % 4;
-    const normal = [[0, -1, 0], [1, 0, 0], [0, 1, 0], [-1, 0, 0]][i]!;
+    const normal = [
+      [0, -1, 0],
+      [1, 0, 0],
+      [0, 1, 0],
+      [-1, 0, 0],
+    ][i]!;
     const l = loop([oriented(posts[i]!, true), oriented(ring[1]![i]!, true), oriented(posts[j]!, false), oriented(ring[0]![i]!, false)]);
     face([bound(l, true)], s.add(`PLANE('',#${s.frame(corners[0]![i]!, normal, [0, 0, 1])})`), true);
   }

@@ -41,14 +41,36 @@ describe('holes of every shape', () => {
       put(65, 15, counterbored(straight(6.6, 40), 11, 6.8)),
       put(90, 15, sunk(straight(5.5, 40), 10.4)),
       put(115, 15, sunk(blind(6.8, 20), 8.6)),
-      put(140, 15, [[0, 10], [5, 10], [5, 7], [12, 7], [12, 4], [22, 4]]),
-      put(15, 55, [[0, 6], [10, 6], [10 + 2 / Math.tan((59 * Math.PI) / 180), 4], [24, 4]]),
+      put(140, 15, [
+        [0, 10],
+        [5, 10],
+        [5, 7],
+        [12, 7],
+        [12, 4],
+        [22, 4],
+      ]),
+      put(15, 55, [
+        [0, 6],
+        [10, 6],
+        [10 + 2 / Math.tan((59 * Math.PI) / 180), 4],
+        [24, 4],
+      ]),
       put(40, 55, straight(10, 10)),
       makeSphere(5).translate([40, 55, -10]) as unknown as Shape3D,
       put(65, 55, straight(12, 9)),
       turned(counterbored(straight(6.6, 40), 11, 6.8), [90, 55, -30], [0, 0, -1]),
-      put(115, 55, [[0, 10.2 / 2], [16, 10.2 / 2 - 0.5]]),
-      put(140, 55, [[0, 5], [8, 5], [8, 6.5], [11, 6.5], [11, 5], [40, 5]]),
+      put(115, 55, [
+        [0, 10.2 / 2],
+        [16, 10.2 / 2 - 0.5],
+      ]),
+      put(140, 55, [
+        [0, 5],
+        [8, 5],
+        [8, 6.5],
+        [11, 6.5],
+        [11, 5],
+        [40, 5],
+      ]),
     ]);
     holes = await holesOf([plate]);
   });
@@ -217,7 +239,10 @@ describe('cavities that cross', () => {
 describe('false friends', () => {
   it('takes no boss, pocket corner, slot end, notch or ring groove for a hole', async () => {
     const rounded = (w: number, d: number, r: number, x: number, y: number, depth: number): Shape3D =>
-      drawRoundedRectangle(w, d, r).sketchOnPlane('XY').extrude(depth + 1).translate([x, y, -depth]) as unknown as Shape3D;
+      drawRoundedRectangle(w, d, r)
+        .sketchOnPlane('XY')
+        .extrude(depth + 1)
+        .translate([x, y, -depth]) as unknown as Shape3D;
     let body = cutAll(box([0, 0, -30], [160, 90, 0]), [
       rounded(40, 24, 5, 30, 25, 10),
       rounded(36, 10, 4.999, 90, 20, 8),
@@ -239,7 +264,11 @@ describe('several solids', () => {
     const two = box([60, 0, -20], [100, 40, 0]).cut(turned(straight(6, 30), [80, 20, 0], UP)) as Shape3D;
     const model = await modelOf([one, two]);
     expect(model.solids).toHaveLength(2);
-    expect(recognise(model).features.map((f) => f.solid).sort()).toEqual([0, 1]);
+    expect(
+      recognise(model)
+        .features.map((f) => f.solid)
+        .sort(),
+    ).toEqual([0, 1]);
     expect(recognise(model, { solid: 1 }).features).toHaveLength(1);
   });
 });

@@ -9,10 +9,38 @@ import { adjustedTaps } from './taps.ts';
 const INCH = 25.4;
 
 const HOLDERS: Holder[] = [
-  { id: 'er16', description: 'collet holder 16, short', steps: [{ diameter: 28, length: 30 }, { diameter: 50, length: 40 }] },
-  { id: 'er32', description: 'collet holder 32', steps: [{ diameter: 50, length: 45 }, { diameter: 63, length: 35 }] },
-  { id: 'chuck13', description: 'drill chuck 13', steps: [{ diameter: 43, length: 70 }, { diameter: 50, length: 30 }] },
-  { id: 'tap-holder', description: 'tap holder', steps: [{ diameter: 32, length: 50 }, { diameter: 50, length: 35 }] },
+  {
+    id: 'er16',
+    description: 'collet holder 16, short',
+    steps: [
+      { diameter: 28, length: 30 },
+      { diameter: 50, length: 40 },
+    ],
+  },
+  {
+    id: 'er32',
+    description: 'collet holder 32',
+    steps: [
+      { diameter: 50, length: 45 },
+      { diameter: 63, length: 35 },
+    ],
+  },
+  {
+    id: 'chuck13',
+    description: 'drill chuck 13',
+    steps: [
+      { diameter: 43, length: 70 },
+      { diameter: 50, length: 30 },
+    ],
+  },
+  {
+    id: 'tap-holder',
+    description: 'tap holder',
+    steps: [
+      { diameter: 32, length: 50 },
+      { diameter: 50, length: 35 },
+    ],
+  },
   { id: 'weldon20', description: 'side-lock holder 20', steps: [{ diameter: 52, length: 60 }] },
 ];
 
@@ -49,28 +77,87 @@ function drill(s: DrillSize, flute = jobberFlute(s.diameter), suffix = ''): Omit
 
 const METRIC_DRILLS: number[] = [1, 1.5, 2, 2.5, 3, 3.3, 3.5, 4, 4.2, 4.5, 5, 5.5, 6, 6.6, 6.8, 7, 7.5, 8, 8.5, 9, 9.5, 10, 10.2, 10.5, 11, 12, 13, 14, 15, 16, 17.5, 18, 19, 20];
 const INCH_DRILLS: [string, number][] = [
-  ['1/8', 0.125], ['3/16', 0.1875], ['1/4', 0.25], ['5/16', 0.3125], ['3/8', 0.375], ['1/2', 0.5], ['1in', 1],
-  ['#36', 0.1065], ['#29', 0.136], ['#25', 0.1495], ['#21', 0.159], ['#7', 0.201], ['#3', 0.213], ['F', 0.257], ['I', 0.272], ['K', 0.281], ['Q', 0.332], ['U', 0.368], ['27/64', 0.4219],
+  ['1/8', 0.125],
+  ['3/16', 0.1875],
+  ['1/4', 0.25],
+  ['5/16', 0.3125],
+  ['3/8', 0.375],
+  ['1/2', 0.5],
+  ['1in', 1],
+  ['#36', 0.1065],
+  ['#29', 0.136],
+  ['#25', 0.1495],
+  ['#21', 0.159],
+  ['#7', 0.201],
+  ['#3', 0.213],
+  ['F', 0.257],
+  ['I', 0.272],
+  ['K', 0.281],
+  ['Q', 0.332],
+  ['U', 0.368],
+  ['27/64', 0.4219],
 ];
 
 const spot = (diameter: number, angle: number): Omit<Tool, 'number'> => ({
-  id: `spot-${diameter}-${angle}`, kind: 'spot-drill', description: `spot drill ⌀${diameter} ${angle}°`, diameter, sizeName: String(diameter), pointAngleDeg: angle,
-  tipDiameter: 0, fluteLength: diameter * 2.5, overallLength: 80, shankDiameter: diameter, stickOut: 35, holderId: 'er16', cutterMaterial: 'carbide',
+  id: `spot-${diameter}-${angle}`,
+  kind: 'spot-drill',
+  description: `spot drill ⌀${diameter} ${angle}°`,
+  diameter,
+  sizeName: String(diameter),
+  pointAngleDeg: angle,
+  tipDiameter: 0,
+  fluteLength: diameter * 2.5,
+  overallLength: 80,
+  shankDiameter: diameter,
+  stickOut: 35,
+  holderId: 'er16',
+  cutterMaterial: 'carbide',
 });
 
 const countersink = (diameter: number, angle: number, tip: number): Omit<Tool, 'number'> => ({
-  id: `csk-${diameter}-${angle}`, kind: 'countersink', description: `countersink ⌀${diameter} ${angle}°`, diameter, sizeName: String(diameter), pointAngleDeg: angle,
-  tipDiameter: tip, fluteLength: diameter, overallLength: 70, shankDiameter: Math.min(diameter, 10), stickOut: 40, holderId: 'er16', cutterMaterial: 'hss',
+  id: `csk-${diameter}-${angle}`,
+  kind: 'countersink',
+  description: `countersink ⌀${diameter} ${angle}°`,
+  diameter,
+  sizeName: String(diameter),
+  pointAngleDeg: angle,
+  tipDiameter: tip,
+  fluteLength: diameter,
+  overallLength: 70,
+  shankDiameter: Math.min(diameter, 10),
+  stickOut: 40,
+  holderId: 'er16',
+  cutterMaterial: 'hss',
 });
 
 const counterbore = (diameter: number, name = String(diameter)): Omit<Tool, 'number'> => ({
-  id: `cbore-${name.replace('/', '_')}`, kind: 'counterbore', description: `counterbore ${/\//.test(name) ? name : `⌀${name}`}`, diameter: round(diameter, 4), sizeName: name,
-  tipDiameter: 0, fluteLength: 30, overallLength: 90, shankDiameter: Math.min(round(diameter, 2), 12.5), stickOut: 45, holderId: 'weldon20', cutterMaterial: 'hss',
+  id: `cbore-${name.replace('/', '_')}`,
+  kind: 'counterbore',
+  description: `counterbore ${/\//.test(name) ? name : `⌀${name}`}`,
+  diameter: round(diameter, 4),
+  sizeName: name,
+  tipDiameter: 0,
+  fluteLength: 30,
+  overallLength: 90,
+  shankDiameter: Math.min(round(diameter, 2), 12.5),
+  stickOut: 45,
+  holderId: 'weldon20',
+  cutterMaterial: 'hss',
 });
 
 const reamer = (diameter: number): Omit<Tool, 'number'> => ({
-  id: `reamer-${diameter}`, kind: 'reamer', description: `reamer ⌀${diameter} H7`, diameter, sizeName: `${diameter} H7`, tipDiameter: 0,
-  fluteLength: Math.round(15 + 3 * diameter), overallLength: Math.round(60 + 6 * diameter), shankDiameter: diameter, stickOut: Math.round(30 + 4 * diameter), holderId: 'er16', cutterMaterial: 'hss',
+  id: `reamer-${diameter}`,
+  kind: 'reamer',
+  description: `reamer ⌀${diameter} H7`,
+  diameter,
+  sizeName: `${diameter} H7`,
+  tipDiameter: 0,
+  fluteLength: Math.round(15 + 3 * diameter),
+  overallLength: Math.round(60 + 6 * diameter),
+  shankDiameter: diameter,
+  stickOut: Math.round(30 + 4 * diameter),
+  holderId: 'er16',
+  cutterMaterial: 'hss',
 });
 
 /** Magazine places: what stays in the machine has a number; the rest lies in the drawer. */
@@ -103,13 +190,32 @@ const MATERIALS: Material[] = [
 ];
 
 const TOOLS: Tool[] = numbered([
-  spot(10, 90), spot(10, 120), spot(16, 90), spot(16, 120), spot(6, 90), spot(6, 120),
+  spot(10, 90),
+  spot(10, 120),
+  spot(16, 90),
+  spot(16, 120),
+  spot(6, 90),
+  spot(6, 120),
   ...METRIC_DRILLS.map((d) => drill({ diameter: d, name: String(d) })),
-  drill({ diameter: 6.6, name: '6.6' }, 105, '-long'), drill({ diameter: 5.5, name: '5.5' }, 95, '-long'),
+  drill({ diameter: 6.6, name: '6.6' }, 105, '-long'),
+  drill({ diameter: 5.5, name: '5.5' }, 95, '-long'),
   ...INCH_DRILLS.map(([name, d]) => drill({ diameter: d * INCH, name })),
-  reamer(4), reamer(6), reamer(8), reamer(10),
-  countersink(12.4, 90, 0.2), countersink(20, 90, 0.4), countersink(12.4, 82, 0.2), countersink(25, 90, 0.5),
-  counterbore(8), counterbore(10), counterbore(11), counterbore(15), counterbore(16), counterbore(18), counterbore(22), counterbore(0.4375 * INCH, '7/16'),
+  reamer(4),
+  reamer(6),
+  reamer(8),
+  reamer(10),
+  countersink(12.4, 90, 0.2),
+  countersink(20, 90, 0.4),
+  countersink(12.4, 82, 0.2),
+  countersink(25, 90, 0.5),
+  counterbore(8),
+  counterbore(10),
+  counterbore(11),
+  counterbore(15),
+  counterbore(16),
+  counterbore(18),
+  counterbore(22),
+  counterbore(0.4375 * INCH, '7/16'),
   ...adjustedTaps(THREADS),
 ]);
 

@@ -13,11 +13,7 @@ export async function prepare(): Promise<void> {
 
 /** A box from `min` to `max`. */
 export function box(min: Point, max: Point): Shape3D {
-  return makeBaseBox(max[0] - min[0], max[1] - min[1], max[2] - min[2]).translate(
-    (min[0] + max[0]) / 2,
-    (min[1] + max[1]) / 2,
-    min[2],
-  ) as unknown as Shape3D;
+  return makeBaseBox(max[0] - min[0], max[1] - min[1], max[2] - min[2]).translate((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, min[2]) as unknown as Shape3D;
 }
 
 /** How far a cutting body stands out above the face it enters. */
@@ -82,12 +78,13 @@ export function cutAll(body: Shape3D, tools: Shape3D[]): Shape3D {
 
 /** STEP text of bodies. */
 export async function stepText(bodies: Shape3D[], name: string, unit: 'MM' | 'INCH' = 'MM'): Promise<string> {
-  const blob = exportSTEP(bodies.map((shape, i) => ({ shape, name: bodies.length > 1 ? `${name} ${i + 1}` : name })), { unit, modelUnit: 'MM' });
+  const blob = exportSTEP(
+    bodies.map((shape, i) => ({ shape, name: bodies.length > 1 ? `${name} ${i + 1}` : name })),
+    { unit, modelUnit: 'MM' },
+  );
   return neutralHeader(await blob.text());
 }
 
 /** The writer puts its own name and the time of day into the header: made-up, fixed values keep the files the same from run to run. */
 const neutralHeader = (text: string): string =>
-  text
-    .replace(/FILE_DESCRIPTION\([\s\S]*?\);/, "FILE_DESCRIPTION((''),'2;1');")
-    .replace(/FILE_NAME\([\s\S]*?\);/, "FILE_NAME('part','2026-01-01T00:00:00',(''),(''),'','','');");
+  text.replace(/FILE_DESCRIPTION\([\s\S]*?\);/, "FILE_DESCRIPTION((''),'2;1');").replace(/FILE_NAME\([\s\S]*?\);/, "FILE_NAME('part','2026-01-01T00:00:00',(''),(''),'','','');");

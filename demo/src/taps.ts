@@ -1,7 +1,24 @@
 import type { Thread } from '@yellow-pin/core/threads/thread';
 import type { Tool } from '@yellow-pin/core/tools/schema';
 
-const WANTED = ['M3x0.5', 'M4x0.7', 'M5x0.8', 'M6x1', 'M8x1.25', 'M10x1.5', 'M12x1.75', 'M16x2', '6-32 UNC', '8-32 UNC', '10-24 UNC', '10-32 UNF', '1/4-20 UNC', '5/16-18 UNC', '3/8-16 UNC', '1/2-13 UNC'];
+const WANTED = [
+  'M3x0.5',
+  'M4x0.7',
+  'M5x0.8',
+  'M6x1',
+  'M8x1.25',
+  'M10x1.5',
+  'M12x1.75',
+  'M16x2',
+  '6-32 UNC',
+  '8-32 UNC',
+  '10-24 UNC',
+  '10-32 UNF',
+  '1/4-20 UNC',
+  '5/16-18 UNC',
+  '3/8-16 UNC',
+  '1/2-13 UNC',
+];
 const BOTTOMING = ['M4x0.7', 'M5x0.8', 'M6x1', 'M8x1.25', 'M10x1.5', '10-32 UNF', '1/4-20 UNC'];
 const SPIRAL_POINT = ['M4x0.7', 'M5x0.8', 'M6x1', 'M8x1.25', '1/4-20 UNC'];
 const FORMING = ['M4x0.7', 'M6x1'];

@@ -195,8 +195,10 @@ class Builder {
   private addNotes(): void {
     const { model } = this;
     const note = (code: string, message: string) => model.notes.push({ code, message });
-    if (this.recovered) note('surface-recovered', `${this.recovered} faces stored as splines or swept surfaces are exact planes, cylinders, cones or spheres within 0.001 mm and were read as such.`);
-    if (this.unreadable.length) note('freeform-face', `Free-form faces, shown but not recognised: ${this.unreadable.slice(0, 20).join(', ')}${this.unreadable.length > 20 ? ' …' : ''}.`);
+    if (this.recovered)
+      note('surface-recovered', `${this.recovered} faces stored as splines or swept surfaces are exact planes, cylinders, cones or spheres within 0.001 mm and were read as such.`);
+    if (this.unreadable.length)
+      note('freeform-face', `Free-form faces, shown but not recognised: ${this.unreadable.slice(0, 20).join(', ')}${this.unreadable.length > 20 ? ' …' : ''}.`);
     if (this.tiny) note('tiny-edge', `${this.tiny} edges are shorter than 0.0001 mm.`);
     model.solids.forEach((s, i) => {
       if (!s.closed) note('open-shell', `Solid ${i + 1} is not closed: its surfaces have free edges. What can be read is used; check sizes against the print.`);
@@ -213,7 +215,11 @@ function clockwiseAngle(from: Vec3, to: Vec3, normal: Vec3): number {
 /** Points of an arc farthest along the coordinate axes, where they fall on the arc itself. */
 function arcExtremes(circle: Extract<Curve, { kind: 'circle' }>, points: Vec3[]): Vec3[] {
   const step = distance(points[0]!, points[1]!);
-  const units: Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+  const units: Vec3[] = [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ];
   return units.flatMap((d) => {
     const radial = reject(d, circle.axis);
     if (length(radial) < 1e-9) return [];

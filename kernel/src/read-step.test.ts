@@ -24,8 +24,16 @@ describe('bad files', () => {
     ['a file cut off', part.slice(0, part.length / 2), 'truncated'],
     ['a header alone', 'ISO-10303-21;\nHEADER;\nENDSEC;\nEND-ISO-10303-21;', 'no-data'],
     ['an empty data section', 'ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\nENDSEC;\nEND-ISO-10303-21;', 'no-data'],
-    ['garbage after a good header', "ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN'));\nENDSEC;\nDATA;\n#1=%%%garbage((((;\n#2=;;;\nENDSEC;\nEND-ISO-10303-21;", 'no-solid'],
-    ['points without a solid', "ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN'));\nENDSEC;\nDATA;\n#1=CARTESIAN_POINT('',(0.,0.,0.));\nENDSEC;\nEND-ISO-10303-21;", 'no-solid'],
+    [
+      'garbage after a good header',
+      "ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN'));\nENDSEC;\nDATA;\n#1=%%%garbage((((;\n#2=;;;\nENDSEC;\nEND-ISO-10303-21;",
+      'no-solid',
+    ],
+    [
+      'points without a solid',
+      "ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN'));\nENDSEC;\nDATA;\n#1=CARTESIAN_POINT('',(0.,0.,0.));\nENDSEC;\nEND-ISO-10303-21;",
+      'no-solid',
+    ],
   ])('%s', async (_, text, code) => expect(await codeOf(text)).toBe(code));
 
   it('a file over the limit', async () => expect(await codeOf(part, 1000)).toBe('too-large'));

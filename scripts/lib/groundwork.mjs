@@ -76,7 +76,16 @@ export async function needPostgres(name, { keep }) {
   } else {
     say('starting PostgreSQL on loopback');
     port = await freePort();
-    const started = control('-w', '-t', '60', '-l', join(data, 'server.log'), '-o', `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c fsync=${keep ? 'on' : 'off'}`, 'start');
+    const started = control(
+      '-w',
+      '-t',
+      '60',
+      '-l',
+      join(data, 'server.log'),
+      '-o',
+      `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c fsync=${keep ? 'on' : 'off'}`,
+      'start',
+    );
     if (started.status !== 0) {
       const log = existsSync(join(data, 'server.log')) ? readFileSync(join(data, 'server.log'), 'utf8').trim().split('\n').slice(-3).join(' ') : started.stderr;
       fail(`PostgreSQL did not start: ${log} See ${join(data, 'server.log')}.`);

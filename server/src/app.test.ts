@@ -68,7 +68,12 @@ describe.skipIf(!base)('server', () => {
 
   it('answers bad files clearly and stores nothing', async () => {
     const before = (await request(app).get('/api/jobs')).body.length;
-    for (const [data, code, status] of [['', 'empty', 422], ['hello', 'not-step', 422], [part.subarray(0, 4000), 'truncated', 422], [Buffer.alloc(LIMIT + 10, 65), 'too-large', 413]] as const) {
+    for (const [data, code, status] of [
+      ['', 'empty', 422],
+      ['hello', 'not-step', 422],
+      [part.subarray(0, 4000), 'truncated', 422],
+      [Buffer.alloc(LIMIT + 10, 65), 'too-large', 413],
+    ] as const) {
       const { body, status: got } = await upload(Buffer.from(data as string));
       expect([got, body.code]).toEqual([status, code]);
       expect(body.message.length).toBeGreaterThan(20);

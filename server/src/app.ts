@@ -29,7 +29,13 @@ export function createApp({ database, queue, log, stepLimitBytes }: AppParts): E
     helmet({
       contentSecurityPolicy: {
         // Served over plain HTTP in the shop: no upgrade, and styles are made at run time.
-        directives: { upgradeInsecureRequests: null, styleSrc: ["'self'", "'unsafe-inline'"], workerSrc: ["'self'", 'blob:'], imgSrc: ["'self'", 'data:', 'blob:'], connectSrc: ["'self'", 'blob:', 'data:'] },
+        directives: {
+          upgradeInsecureRequests: null,
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          workerSrc: ["'self'", 'blob:'],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          connectSrc: ["'self'", 'blob:', 'data:'],
+        },
       },
       strictTransportSecurity: false,
     }),

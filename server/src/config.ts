@@ -26,5 +26,12 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     throw new Error(`The setting ${issue.path.join('.')} is wrong: ${issue.message}. npm start sets what is needed.`);
   }
   const e = parsed.data;
-  return { databaseUrl: e.DATABASE_URL, port: e.PORT, host: e.HOST, stepLimitBytes: e.YELLOW_PIN_STEP_LIMIT_MB * 1048576, demo: e.YELLOW_PIN_DEMO === 'yes', logLevel: e.LOG_LEVEL };
+  return {
+    databaseUrl: e.DATABASE_URL,
+    port: e.PORT,
+    host: e.HOST,
+    stepLimitBytes: e.YELLOW_PIN_STEP_LIMIT_MB * 1048576,
+    demo: e.YELLOW_PIN_DEMO === 'yes',
+    logLevel: e.LOG_LEVEL,
+  };
 }

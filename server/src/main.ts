@@ -28,7 +28,10 @@ async function main(): Promise<void> {
     stopping = true;
     server.close();
     server.closeAllConnections();
-    void queue.close().then(() => database.destroy()).finally(() => process.exit(0));
+    void queue
+      .close()
+      .then(() => database.destroy())
+      .finally(() => process.exit(0));
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);

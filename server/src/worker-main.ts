@@ -9,6 +9,10 @@ const log = pino({ level: config.logLevel });
 const database = await openDatabase(config.databaseUrl);
 const queue = await openImportQueue(config.databaseUrl, database, log, { work: true, sizeLimit: config.stepLimitBytes });
 process.stdout.write('worker ready\n');
-const stop = (): void => void queue.close().then(() => database.destroy()).finally(() => process.exit(0));
+const stop = (): void =>
+  void queue
+    .close()
+    .then(() => database.destroy())
+    .finally(() => process.exit(0));
 process.on('SIGINT', stop);
 process.on('SIGTERM', stop);

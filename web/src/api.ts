@@ -47,7 +47,9 @@ async function call<T>(path: string, schema: z.ZodType<T>, init?: RequestInit): 
   const body: unknown = response.status === 204 ? undefined : await response.json().catch(() => undefined);
   if (!response.ok) {
     const failure = failureSchema.safeParse(body);
-    throw failure.success ? new ApiError(response.status, failure.data.code, failure.data.message) : new ApiError(response.status, 'unknown', `The server answered ${response.status}. Try again.`);
+    throw failure.success
+      ? new ApiError(response.status, failure.data.code, failure.data.message)
+      : new ApiError(response.status, 'unknown', `The server answered ${response.status}. Try again.`);
   }
   return schema.parse(body);
 }

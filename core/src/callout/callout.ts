@@ -40,7 +40,10 @@ export function parseCallout(text: string, unit: LengthUnit): Callout {
   const rules: [string, (m: RegExpExecArray) => void][] = [
     [String.raw`(\d+)\s?x(?=\s*(?:${DIAMETER}|M\d|\d+[/-]))`, (m) => (out.count = Number(m[1]))],
     [String.raw`(?:⌴|c'?bore|counterbore)\s*${DIAMETER}?\s*${NUMBER}`, (m) => ((out.counterbore = { diameter: length(m[1]!) }), (where = 'counterbore'))],
-    [String.raw`(?:⌵|csk|c'?sink|countersink)\s*${DIAMETER}?\s*${NUMBER}\s*(?:x\s*)?(?:(\d+(?:\.\d+)?)\s*°?)?`, (m) => (out.countersink = { diameter: length(m[1]!), angleDeg: m[2] ? Number(m[2]) : 90 })],
+    [
+      String.raw`(?:⌵|csk|c'?sink|countersink)\s*${DIAMETER}?\s*${NUMBER}\s*(?:x\s*)?(?:(\d+(?:\.\d+)?)\s*°?)?`,
+      (m) => (out.countersink = { diameter: length(m[1]!), angleDeg: m[2] ? Number(m[2]) : 90 }),
+    ],
     [String.raw`M\s?${NUMBER}\s*(?:x\s*(\d*[.,]?\d+))?(?:\s*-?\s*(\d[A-Za-z]+))?`, (m) => (out.thread = metricFrom(m))],
     [String.raw`(?:#)?(\d+(?:\/\d+)?)\s*-\s*(\d+(?:\.\d+)?)\s*(UNC|UNF|NPT|NPTF)?(?:\s*-?\s*(\d[AB]))?`, (m) => (out.thread = inchFrom(m))],
     [String.raw`(?:-\s*)?(LH|left)\b`, () => out.thread && (out.thread = { ...out.thread, hand: 'left' })],
@@ -103,4 +106,3 @@ export function formatCallout(c: Callout, unit: LengthUnit): string {
 export function threadFitsDiameter(t: Thread, drawn: number): boolean {
   return [t.tapDrill, minorDiameter(t.majorDiameter, t.pitch), t.majorDiameter].some((d) => Math.abs(d - drawn) <= 0.15 + 0.02 * t.majorDiameter);
 }
-

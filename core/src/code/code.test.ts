@@ -12,7 +12,10 @@ import { asciiComment } from './write/words.ts';
 
 const START = 'G21 G90 G94 G54\nT1 M6\nS1000 M3\nG0 X0. Y0.\nG43 H1 Z25.\n';
 const run = (text: string) => readProgram(START + text, PROFILE);
-const path = (text: string) => run(text).motions.filter((m) => m.line > 5).map((m) => `${m.kind} ${m.to.map((v) => Math.round(v! * 1000) / 1000).join(' ')}`);
+const path = (text: string) =>
+  run(text)
+    .motions.filter((m) => m.line > 5)
+    .map((m) => `${m.kind} ${m.to.map((v) => Math.round(v! * 1000) / 1000).join(' ')}`);
 const rules = (text: string) => run(text).problems.map((p) => p.rule);
 
 describe('cycles, by the table', () => {
@@ -96,14 +99,26 @@ describe('what is wrong is said with its line', () => {
 
   it('survives any text', () => {
     fc.assert(fc.property(fc.string({ maxLength: 200 }), (text) => void expect(run(text).lineCount).toBeGreaterThan(0)));
-    const words = fc.array(fc.tuple(fc.constantFrom(...'GMXYZRQPFIJKTSHDN%;()/'), fc.integer({ min: -99, max: 99 })).map(([l, n]) => `${l}${n}`), { maxLength: 60 }).map((w) => w.join(' '));
+    const words = fc
+      .array(
+        fc.tuple(fc.constantFrom(...'GMXYZRQPFIJKTSHDN%;()/'), fc.integer({ min: -99, max: 99 })).map(([l, n]) => `${l}${n}`),
+        { maxLength: 60 },
+      )
+      .map((w) => w.join(' '));
     fc.assert(fc.property(words, (text) => void run(text)));
   });
 });
 
 const sizes = fc.constantFrom(4, 5, 5.5, 6, 6.6, 6.8, 8, 8.5, 10);
 const anyHole = fc
-  .record({ d: sizes, x: fc.integer({ min: 5, max: 95 }), y: fc.integer({ min: 5, max: 75 }), z: fc.constantFrom(0, -5, -12.5), depth: fc.double({ min: 3, max: 17, noNaN: true }), through: fc.boolean() })
+  .record({
+    d: sizes,
+    x: fc.integer({ min: 5, max: 95 }),
+    y: fc.integer({ min: 5, max: 75 }),
+    z: fc.constantFrom(0, -5, -12.5),
+    depth: fc.double({ min: 3, max: 17, noNaN: true }),
+    through: fc.boolean(),
+  })
   .map(({ d, x, y, z, depth, through }): HoleFeature => {
     const deep = through ? 30 + z : depth;
     return hole({ kind: through ? 'through' : 'blind', entry: [x, y, z], depth: deep, stack: [{ shape: 'cylinder', diameter: d, length: deep }] });
@@ -112,28 +127,40 @@ const anyHole = fc
 describe('written and read back', () => {
   it('agrees with the plan to 0.001 mm, for any plan, in both units', () => {
     fc.assert(
-      fc.property(fc.uniqueArray(anyHole, { minLength: 1, maxLength: 14, selector: (h) => `${h.entry[0]}/${h.entry[1]}` }), fc.constantFrom('mm', 'inch' as const), fc.boolean(), (features, units, numbered) => {
-        const plan = newPlan(units, 'alu', PROFILE.id);
-        plan.codeOptions = { lineNumbers: numbered, commentStyle: numbered ? 'semicolon' : 'parentheses' };
-        const m8 = parseCallout('M8x1.25', 'mm').thread!;
-        for (const s of featureSizes(features)) if (s.features[0]!.stack.some((c) => c.shape === 'cylinder' && c.diameter === 6.8)) plan.sizes[s.key] = { overrides: {}, thread: m8 };
-        const { programs, job } = produceJob({ features, bounds: BOUNDS, plan, library: LIBRARY, name: 'any', rays: null });
-        for (const p of programs) {
-          expect(p.read.problems).toEqual([]);
-          const planned = p.setup.operations.flatMap((o) => o.holes.map((h) => ({ ...h, o })));
-          expect(p.read.calls).toHaveLength(planned.length);
-          p.read.calls.forEach((c, i) => {
-            const h = planned[i]!;
-            for (const [a, b] of [[c.x, h.x], [c.y, h.y], [c.z, h.z], [c.r, h.r]] as const) expect(Math.abs(a - b)).toBeLessThanOrEqual(units === 'mm' ? 0.00051 : 0.00128);
-            expect(c.cycle).toBe(h.o.cycle);
-            expect(c.tool).toBe(h.o.tool.number);
-            if (h.o.kind === 'tap') expect(Math.abs(c.feed - c.speed * 1.25) / c.feed).toBeLessThan(1e-4);
-          });
-          expect(p.checks.filter((c) => c.severity === 'error')).toEqual([]);
-          for (const o of p.operations) for (const [line] of o.holeLines) expect(line >= o.firstLine && line <= o.lastLine).toBe(true);
-        }
-        expect(job.coverage.total).toBe(features.length);
-      }),
+      fc.property(
+        fc.uniqueArray(anyHole, { minLength: 1, maxLength: 14, selector: (h) => `${h.entry[0]}/${h.entry[1]}` }),
+        fc.constantFrom('mm', 'inch' as const),
+        fc.boolean(),
+        (features, units, numbered) => {
+          const plan = newPlan(units, 'alu', PROFILE.id);
+          plan.codeOptions = { lineNumbers: numbered, commentStyle: numbered ? 'semicolon' : 'parentheses' };
+          const m8 = parseCallout('M8x1.25', 'mm').thread!;
+          for (const s of featureSizes(features))
+            if (s.features[0]!.stack.some((c) => c.shape === 'cylinder' && c.diameter === 6.8)) plan.sizes[s.key] = { overrides: {}, thread: m8 };
+          const { programs, job } = produceJob({ features, bounds: BOUNDS, plan, library: LIBRARY, name: 'any', rays: null });
+          for (const p of programs) {
+            expect(p.read.problems).toEqual([]);
+            const planned = p.setup.operations.flatMap((o) => o.holes.map((h) => ({ ...h, o })));
+            expect(p.read.calls).toHaveLength(planned.length);
+            p.read.calls.forEach((c, i) => {
+              const h = planned[i]!;
+              for (const [a, b] of [
+                [c.x, h.x],
+                [c.y, h.y],
+                [c.z, h.z],
+                [c.r, h.r],
+              ] as const)
+                expect(Math.abs(a - b)).toBeLessThanOrEqual(units === 'mm' ? 0.00051 : 0.00128);
+              expect(c.cycle).toBe(h.o.cycle);
+              expect(c.tool).toBe(h.o.tool.number);
+              if (h.o.kind === 'tap') expect(Math.abs(c.feed - c.speed * 1.25) / c.feed).toBeLessThan(1e-4);
+            });
+            expect(p.checks.filter((c) => c.severity === 'error')).toEqual([]);
+            for (const o of p.operations) for (const [line] of o.holeLines) expect(line >= o.firstLine && line <= o.lastLine).toBe(true);
+          }
+          expect(job.coverage.total).toBe(features.length);
+        },
+      ),
       { numRuns: 120 },
     );
   });

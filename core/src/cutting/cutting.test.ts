@@ -81,8 +81,21 @@ const material: Material = {
 };
 
 const tool = (part: Partial<Tool>): Tool => ({
-  id: 't', number: 1, kind: 'drill', description: 'drill', diameter: 10, sizeName: '10', pointAngleDeg: 118, tipDiameter: 0, fluteLength: 80, overallLength: 120,
-  shankDiameter: 10, stickOut: 90, holderId: 'h', cutterMaterial: 'hss', ...part,
+  id: 't',
+  number: 1,
+  kind: 'drill',
+  description: 'drill',
+  diameter: 10,
+  sizeName: '10',
+  pointAngleDeg: 118,
+  tipDiameter: 0,
+  fluteLength: 80,
+  overallLength: 120,
+  shankDiameter: 10,
+  stickOut: 90,
+  holderId: 'h',
+  cutterMaterial: 'hss',
+  ...part,
 });
 const tap = (pitch: number) => tool({ kind: 'tap', thread: { designation: 'M10', pitch, majorDiameter: 10, hand: 'right', lead: 'plug', style: 'cutting' } });
 const wide = { maxSpeed: 1e6, maxFeed: 1e6 };

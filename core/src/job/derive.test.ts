@@ -63,7 +63,12 @@ describe('depths', () => {
   });
 
   it('spots the chamfer that the model has, at its angle', () => {
-    const chamfered = hole({ stack: [{ shape: 'cone', startDiameter: 9.2, endDiameter: 6.8, angle: 90, length: 1.2 }, { shape: 'cylinder', diameter: 6.8, length: 18.8 }] });
+    const chamfered = hole({
+      stack: [
+        { shape: 'cone', startDiameter: 9.2, endDiameter: 6.8, angle: 90, length: 1.2 },
+        { shape: 'cylinder', diameter: 6.8, length: 18.8 },
+      ],
+    });
     const row = rowOf(chamfered);
     expect(row.operations[0]!.tool.id).toBe('spot-90');
     expect(z(row, 'spot')).toBeCloseTo(-4.6, 9);
@@ -110,7 +115,15 @@ describe('tapping', () => {
 });
 
 describe('steps', () => {
-  const bored = hole({ kind: 'through', role: 'counterbored', stack: [{ shape: 'cylinder', diameter: 11, length: 6.8 }, { shape: 'flat', startDiameter: 11, endDiameter: 6.6 }, { shape: 'cylinder', diameter: 6.6, length: 23.2 }] });
+  const bored = hole({
+    kind: 'through',
+    role: 'counterbored',
+    stack: [
+      { shape: 'cylinder', diameter: 11, length: 6.8 },
+      { shape: 'flat', startDiameter: 11, endDiameter: 6.6 },
+      { shape: 'cylinder', diameter: 6.6, length: 23.2 },
+    ],
+  });
 
   it('counterbores with a cutter of exactly that size', () => {
     const row = rowOf(bored);
@@ -125,12 +138,22 @@ describe('steps', () => {
   });
 
   it('names a drill whose flutes are too short', () => {
-    const row = rowOf(hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 6, length: 30 }] }), {}, [...TOOLS.filter((t) => t.diameter !== 6 || t.kind !== 'drill'), drill(50, 6, 25)]);
+    const row = rowOf(hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 6, length: 30 }] }), {}, [
+      ...TOOLS.filter((t) => t.diameter !== 6 || t.kind !== 'drill'),
+      drill(50, 6, 25),
+    ]);
     expect(row.reasons.join()).toMatch(/reaches 30 mm deep: the longest has 25 mm/);
   });
 
   it('countersinks to the rim, less the tip flat', () => {
-    const sunk = hole({ kind: 'through', role: 'countersunk', stack: [{ shape: 'cone', startDiameter: 12.4, endDiameter: 6.6, angle: 90, length: 2.9 }, { shape: 'cylinder', diameter: 6.6, length: 27.1 }] });
+    const sunk = hole({
+      kind: 'through',
+      role: 'countersunk',
+      stack: [
+        { shape: 'cone', startDiameter: 12.4, endDiameter: 6.6, angle: 90, length: 2.9 },
+        { shape: 'cylinder', diameter: 6.6, length: 27.1 },
+      ],
+    });
     expect(z(rowOf(sunk), 'countersink')).toBeCloseTo(-6.1, 9);
   });
 

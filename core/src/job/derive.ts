@@ -78,20 +78,29 @@ export interface DeriveInput {
 export function deriveJob({ features, bounds, plan, library }: DeriveInput): DerivedJob {
   const machine = library.machines.find((m) => m.id === plan.machineId);
   const material = library.materials.find((m) => m.id === plan.materialId);
-  if (!machine) throw new RangeError(`The plan names the machine "${plan.machineId}", which the shop does not have. Choose one of: ${library.machines.map((m) => m.name).join(', ')}.`);
-  if (!material) throw new RangeError(`The plan names the material "${plan.materialId}", which the shop does not have. Choose one of: ${library.materials.map((m) => m.name).join(', ')}.`);
+  if (!machine)
+    throw new RangeError(`The plan names the machine "${plan.machineId}", which the shop does not have. Choose one of: ${library.machines.map((m) => m.name).join(', ')}.`);
+  if (!material)
+    throw new RangeError(`The plan names the material "${plan.materialId}", which the shop does not have. Choose one of: ${library.materials.map((m) => m.name).join(', ')}.`);
   const frames = plan.setups.map((setup) => ({ setup, frame: setupFrame(setup, bounds) }));
   const rows = featureSizes(features).map((size) => deriveRow(size, frames, plan, library, machine, material));
   const operations = rows.flatMap((r) => r.operations);
   const setups = frames.map(({ setup, frame }) => ({
     setup,
     frame,
-    operations: sequence(operations.filter((o) => o.setupId === setup.id), plan.toolOrder),
+    operations: sequence(
+      operations.filter((o) => o.setupId === setup.id),
+      plan.toolOrder,
+    ),
   }));
   return {
     rows,
     setups,
-    machine: { ...machine, commentStyle: plan.codeOptions.commentStyle ?? machine.commentStyle, lineNumbers: { ...machine.lineNumbers, on: plan.codeOptions.lineNumbers ?? machine.lineNumbers.on } },
+    machine: {
+      ...machine,
+      commentStyle: plan.codeOptions.commentStyle ?? machine.commentStyle,
+      lineNumbers: { ...machine.lineNumbers, on: plan.codeOptions.lineNumbers ?? machine.lineNumbers.on },
+    },
     material,
     coverage: { planned: rows.filter((r) => r.state === 'planned' || r.state === 'left out').reduce((n, r) => n + r.size.features.length, 0), total: features.length },
   };
@@ -99,14 +108,7 @@ export function deriveJob({ features, bounds, plan, library }: DeriveInput): Der
 
 const EMPTY: SizeDecision = { overrides: {} };
 
-function deriveRow(
-  size: FeatureSize,
-  frames: { setup: Setup; frame: SetupFrame }[],
-  plan: Plan,
-  library: Library,
-  machine: MachineProfile,
-  material: Material,
-): Row {
+function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame }[], plan: Plan, library: Library, machine: MachineProfile, material: Material): Row {
   const decision = plan.sizes[size.key] ?? EMPTY;
   const thread = decision.thread ?? null;
   const first = size.features[0]!;
@@ -130,7 +132,9 @@ function deriveRow(
   const home = frames.find(({ frame }) => size.features.every((f, i) => viewHole(f, labelOf(size, i), frame.frame)));
   if (!home) {
     const none = size.features.every((f) => f.reachableFrom.length === 0);
-    const reason = none ? 'No straight tool reaches it from outside: the part itself is in the way.' : `No setup looks at it: turn the part so that ${sideNames(first)} is up, or add a setup.`;
+    const reason = none
+      ? 'No straight tool reaches it from outside: the part itself is in the way.'
+      : `No setup looks at it: turn the part so that ${sideNames(first)} is up, or add a setup.`;
     return { ...row, state: 'unreachable', reasons: [reason] };
   }
   const say = (mm: number): string => `${formatLength(mm, plan.units)} ${plan.units === 'mm' ? 'mm' : 'in'}`;
@@ -149,7 +153,19 @@ function deriveRow(
       if ('missing' in result) row.reasons.push(result.missing);
       else {
         const id = `${where.setup.id}/${size.tag}/${key}`;
-        row.operations.push({ ...result, holes: inTravelOrder(result.holes), id, kind: kind.kind, label: kind.label, rank: kind.rank, setupId: where.setup.id, tag: size.tag, sizeKey: size.key, key, position: row.operations.length });
+        row.operations.push({
+          ...result,
+          holes: inTravelOrder(result.holes),
+          id,
+          kind: kind.kind,
+          label: kind.label,
+          rank: kind.rank,
+          setupId: where.setup.id,
+          tag: size.tag,
+          sizeKey: size.key,
+          key,
+          position: row.operations.length,
+        });
         row.remarks.push(...result.remarks);
       }
     }
@@ -189,7 +205,9 @@ function planFarSide(
 export const labelOf = (size: FeatureSize, index: number): string => `${size.tag}${index + 1}`;
 
 const sideNames = (f: Feature): string =>
-  f.reachableFrom.map((d) => ['X', 'Y', 'Z'].map((n, i) => (Math.abs(d[i]!) > 0.999 ? `${d[i]! > 0 ? '+' : '-'}${n}` : '')).join('') || `(${d.map((v) => v.toFixed(3)).join(', ')})`).join(' or ');
+  f.reachableFrom
+    .map((d) => ['X', 'Y', 'Z'].map((n, i) => (Math.abs(d[i]!) > 0.999 ? `${d[i]! > 0 ? '+' : '-'}${n}` : '')).join('') || `(${d.map((v) => v.toFixed(3)).join(', ')})`)
+    .join(' or ');
 
 /** First the hole nearest the front left, then the shortest way on. */
 function inTravelOrder(holes: Planned['holes']): Planned['holes'] {
@@ -217,7 +235,13 @@ function calloutOf(f: Feature, decision: SizeDecision, thread: Thread | null): C
 function compareWithPrint(c: Callout, decision: SizeDecision, v: HoleView, say: (mm: number) => string): Remark[] {
   if (decision.threadDepth === undefined || v.through) return [];
   if (!c.thread && Math.abs(decision.threadDepth - v.depth) > 0.05) {
-    return [{ rule: 'print-and-model', severity: 'warning', message: `The print says ${say(decision.threadDepth)} deep, the model ${say(v.depth)}. The print's depth is drilled; check which is right.` }];
+    return [
+      {
+        rule: 'print-and-model',
+        severity: 'warning',
+        message: `The print says ${say(decision.threadDepth)} deep, the model ${say(v.depth)}. The print's depth is drilled; check which is right.`,
+      },
+    ];
   }
   if (c.thread && decision.threadDepth + LEAD_THREADS.bottoming * c.thread.pitch > v.depth) {
     return [{ rule: 'print-and-model', severity: 'error', message: `${say(decision.threadDepth)} of thread does not fit into a hole ${say(v.depth)} deep.` }];
@@ -229,6 +253,11 @@ function threadFit(thread: Thread | null, f: Feature, say: (mm: number) => strin
   if (!thread) return [];
   const drawn = narrowest(f);
   if (drawn <= thread.majorDiameter + 0.02 && drawn >= thread.majorDiameter - 1.35 * thread.pitch) return [];
-  return [{ rule: 'thread-and-hole', severity: 'error', message: `${thread.designation} does not go into a hole drawn at ⌀${say(drawn)}: its tap drill is ${say(thread.tapDrill)}. Check the callout.` }];
+  return [
+    {
+      rule: 'thread-and-hole',
+      severity: 'error',
+      message: `${thread.designation} does not go into a hole drawn at ⌀${say(drawn)}: its tap drill is ${say(thread.tapDrill)}. Check the callout.`,
+    },
+  ];
 }
-

@@ -45,7 +45,11 @@ export function firstConflict(operations: PlannedOperation[]): OrderConflict | n
   for (const o of operations) {
     const last = reached.get(o.sizeKey);
     if (last && last.position > o.position) {
-      return { before: last, after: o, message: `${last.tag} ${last.label} (T${last.tool.number ?? '–'}) would run before ${o.tag} ${o.label} (T${o.tool.number ?? '–'}), which it needs done first.` };
+      return {
+        before: last,
+        after: o,
+        message: `${last.tag} ${last.label} (T${last.tool.number ?? '–'}) would run before ${o.tag} ${o.label} (T${o.tool.number ?? '–'}), which it needs done first.`,
+      };
     }
     reached.set(o.sizeKey, o);
   }

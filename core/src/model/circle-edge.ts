@@ -19,5 +19,4 @@ export function isCircleAbout(points: Vec3[], origin: Vec3, axis: Vec3, toleranc
 }
 
 /** True when a polyline comes back to its start. */
-export const isClosedPolyline = (points: Vec3[]): boolean =>
-  points.length > 2 && distance(points[0]!, points[points.length - 1]!) < 1e-6;
+export const isClosedPolyline = (points: Vec3[]): boolean => points.length > 2 && distance(points[0]!, points[points.length - 1]!) < 1e-6;

@@ -221,8 +221,7 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>): C
     if (s.kind === 'sphere') return tube * Math.asin(Math.max(-1, Math.min(1, h / s.radius)));
     return h;
   };
-  const isPole = (p: Vec3): boolean =>
-    (apex !== null && length(sub(p, apex)) < 1e-6) || (s.kind === 'sphere' && length(reject(sub(p, s.origin), axis)) < 1e-6);
+  const isPole = (p: Vec3): boolean => (apex !== null && length(sub(p, apex)) < 1e-6) || (s.kind === 'sphere' && length(reject(sub(p, s.origin), axis)) < 1e-6);
   const angle = (p: Vec3): number => {
     const d = sub(p, s.origin);
     return scaleU * Math.atan2(dot(d, ey), dot(d, ex));
@@ -329,9 +328,7 @@ function gridPoints(loops: Flat[][], s: Surface, axis: Vec3, ex: Vec3, ey: Vec3,
       const [a, b] = [u / scaleU, v / tube];
       const radius = s.kind === 'torus' ? s.majorRadius + tube * Math.cos(b) : tube * Math.cos(b);
       const rise = tube * Math.sin(b);
-      const point = [0, 1, 2].map(
-        (i) => s.origin[i]! + radius * (Math.cos(a) * ex[i]! + Math.sin(a) * ey[i]!) + rise * axis[i]!,
-      ) as Vec3;
+      const point = [0, 1, 2].map((i) => s.origin[i]! + radius * (Math.cos(a) * ex[i]! + Math.sin(a) * ey[i]!) + rise * axis[i]!) as Vec3;
       out.push({ u, v, point });
     }
   }
@@ -372,4 +369,3 @@ export function meshVolume(mesh: PartMesh): number {
   }
   return six / 6;
 }
-

@@ -5,8 +5,12 @@ import { recoverSurface, type SurfaceSample } from './recover-surface.ts';
 import { angleBasis, distanceToSurface, surfaceNormal } from './surface.ts';
 import type { Surface } from './solid-model.ts';
 
-const unit = fc.tuple(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0.1, max: 1, noNaN: true })).map((v) => normalize(v as Vec3));
-const place = fc.tuple(fc.double({ min: -300, max: 300, noNaN: true }), fc.double({ min: -300, max: 300, noNaN: true }), fc.double({ min: -300, max: 300, noNaN: true })).map((v) => v as Vec3);
+const unit = fc
+  .tuple(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0.1, max: 1, noNaN: true }))
+  .map((v) => normalize(v as Vec3));
+const place = fc
+  .tuple(fc.double({ min: -300, max: 300, noNaN: true }), fc.double({ min: -300, max: 300, noNaN: true }), fc.double({ min: -300, max: 300, noNaN: true }))
+  .map((v) => v as Vec3);
 
 /** Samples of a surface of revolution: radius as a function of height. */
 function revolve(origin: Vec3, axis: Vec3, radius: (h: number) => number, surface: Surface, sweep = 2): SurfaceSample[] {
@@ -50,7 +54,15 @@ describe('recoverSurface', () => {
     const flat = Array.from({ length: 12 }, (_, i) => ({ point: along(along([5, 5, 5], x, i), cross(normal, x), (i * 5) % 7), normal }));
     expect(recoverSurface(flat)?.kind).toBe('plane');
     const sphere: Surface = { kind: 'sphere', origin: [1, 2, 3], radius: 7 };
-    const round = [[1, 0, 0], [0, 1, 0], [0, 0, 1], [0.6, 0.8, 0], [0, 0.6, 0.8], [0.8, 0, 0.6], [0.36, 0.48, 0.8]].map((d) => ({ point: along([1, 2, 3], d as Vec3, 7), normal: d as Vec3 }));
+    const round = [
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+      [0.6, 0.8, 0],
+      [0, 0.6, 0.8],
+      [0.8, 0, 0.6],
+      [0.36, 0.48, 0.8],
+    ].map((d) => ({ point: along([1, 2, 3], d as Vec3, 7), normal: d as Vec3 }));
     const found = recoverSurface(round)!;
     expect(found.kind).toBe('sphere');
     expect(Math.abs(distanceToSurface(found, along(sphere.origin, [0, -1, 0], 7)))).toBeLessThan(1e-6);

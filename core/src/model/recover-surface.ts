@@ -28,9 +28,7 @@ export function recoverSurface(samples: SurfaceSample[]): Surface | null {
 function agrees(surface: Surface, samples: SurfaceSample[]): boolean {
   const cosLimit = Math.cos(RECOVERY_ANGLE);
   return samples.every(
-    ({ point, normal }) =>
-      Math.abs(distanceToSurface(surface, point)) <= RECOVERY_TOLERANCE &&
-      Math.abs(dot(surfaceNormal(surface, point), normal)) >= cosLimit,
+    ({ point, normal }) => Math.abs(distanceToSurface(surface, point)) <= RECOVERY_TOLERANCE && Math.abs(dot(surfaceNormal(surface, point), normal)) >= cosLimit,
   );
 }
 
@@ -41,8 +39,14 @@ function fitPlane(samples: SurfaceSample[]): Surface {
 }
 
 function fitCylinder(samples: SurfaceSample[]): Surface | null {
-  const axis = leastSpread(samples.map((s) => s.normal), [0, 0, 0]);
-  const circle = fitCircle(samples.map((s) => s.point), axis);
+  const axis = leastSpread(
+    samples.map((s) => s.normal),
+    [0, 0, 0],
+  );
+  const circle = fitCircle(
+    samples.map((s) => s.point),
+    axis,
+  );
   return circle && { kind: 'cylinder', origin: circle.centre, axis, radius: circle.radius };
 }
 
@@ -94,14 +98,26 @@ function fitCircle(points: Vec3[], axis: Vec3): { centre: Vec3; radius: number }
 
 /** Unit direction in which the vectors spread least about `centre` (smallest eigenvector, Jacobi). */
 function leastSpread(vectors: Vec3[], centre: Vec3): Vec3 {
-  const a = [[0, 0, 0], [0, 0, 0], [0, 0, 0]];
+  const a = [
+    [0, 0, 0],
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
   for (const v of vectors) {
     const d = sub(v, centre);
     for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) a[i]![j]! += d[i]! * d[j]!;
   }
-  const e = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+  const e = [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ];
   for (let sweep = 0; sweep < 30; sweep++) {
-    for (const [p, q] of [[0, 1], [0, 2], [1, 2]] as const) {
+    for (const [p, q] of [
+      [0, 1],
+      [0, 2],
+      [1, 2],
+    ] as const) {
       if (Math.abs(a[p]![q]!) < 1e-18) continue;
       const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
       const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
@@ -118,7 +134,11 @@ function leastSpread(vectors: Vec3[], centre: Vec3): Vec3 {
 
 /** Least-squares solution of rows·x = values in three unknowns; null when they do not determine it. */
 function solve3(rows: { row: Vec3; value: number }[]): Vec3 | null {
-  const m = [[0, 0, 0, 0], [0, 0, 0, 0], [0, 0, 0, 0]];
+  const m = [
+    [0, 0, 0, 0],
+    [0, 0, 0, 0],
+    [0, 0, 0, 0],
+  ];
   for (const { row, value } of rows) {
     for (let i = 0; i < 3; i++) {
       for (let j = 0; j < 3; j++) m[i]![j]! += row[i]! * row[j]!;

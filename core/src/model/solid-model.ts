@@ -22,11 +22,7 @@ export interface FreeformMesh {
   triangles: number[];
 }
 
-export type Curve =
-  | { kind: 'line' }
-  | { kind: 'circle'; centre: Vec3; axis: Vec3; radius: number }
-  | { kind: 'ellipse' }
-  | { kind: 'spline' };
+export type Curve = { kind: 'line' } | { kind: 'circle'; centre: Vec3; axis: Vec3; radius: number } | { kind: 'ellipse' } | { kind: 'spline' };
 
 export interface LoopEdge {
   edge: number;

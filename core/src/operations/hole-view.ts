@@ -85,4 +85,3 @@ export function entryCone(v: HoleView): Extract<PlacedStep, { shape: 'cone' }> |
   const first = v.steps[0];
   return first?.shape === 'cone' && first.startDiameter > first.endDiameter ? first : null;
 }
-

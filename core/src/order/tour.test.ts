@@ -9,7 +9,11 @@ function bestByTrying(list: readonly Point[]): number {
   let best = Infinity;
   const go = (path: number[], left: number[]): void => {
     if (left.length === 0) best = Math.min(best, tourLength(list, path));
-    for (const i of left) go([...path, i], left.filter((k) => k !== i));
+    for (const i of left)
+      go(
+        [...path, i],
+        left.filter((k) => k !== i),
+      );
   };
   go([0], rest);
   return best;
@@ -50,6 +54,13 @@ describe('shortestTour', () => {
   it('takes none, one and equal points', () => {
     expect(shortestTour([])).toEqual({ order: [], length: 0 });
     expect(shortestTour([[1, 2]]).order).toEqual([0]);
-    expect(shortestTour([[1, 1], [1, 1], [1, 1], [1, 1]]).length).toBe(0);
+    expect(
+      shortestTour([
+        [1, 1],
+        [1, 1],
+        [1, 1],
+        [1, 1],
+      ]).length,
+    ).toBe(0);
   });
 });

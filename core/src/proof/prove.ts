@@ -39,7 +39,8 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
   for (const row of job.rows) {
     const feature = row.size.features[0]!.id;
     if (row.state === 'unreachable' || row.state === 'open') {
-      for (const message of row.reasons) out.push({ rule: row.state === 'open' ? 'open-row' : 'unreachable', severity: 'warning', message: `${row.tag}: ${message}`, tag: row.tag, feature });
+      for (const message of row.reasons)
+        out.push({ rule: row.state === 'open' ? 'open-row' : 'unreachable', severity: 'warning', message: `${row.tag}: ${message}`, tag: row.tag, feature });
     }
     for (const r of row.remarks) out.push({ ...r, message: `${row.tag}: ${r.message}`, tag: row.tag, feature });
   }
@@ -48,11 +49,17 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
   for (const t of tools) {
     if (t.number === null) continue;
     const other = byNumber.get(t.number);
-    if (other) out.push({ rule: 'number-twice', severity: used.has(t.id) || used.has(other.id) ? 'error' : 'warning', message: `T${t.number} holds two tools: ${other.description} and ${t.description}. Give one of them another number.` });
+    if (other)
+      out.push({
+        rule: 'number-twice',
+        severity: used.has(t.id) || used.has(other.id) ? 'error' : 'warning',
+        message: `T${t.number} holds two tools: ${other.description} and ${t.description}. Give one of them another number.`,
+      });
     byNumber.set(t.number, t);
   }
   for (const o of job.rows.flatMap((r) => r.operations)) {
-    if (o.tool.number === null) out.push({ rule: 'no-number', severity: 'error', message: `${o.tag}: ${o.tool.description} is not in the magazine. Give it a number on the tool screen.`, tag: o.tag });
+    if (o.tool.number === null)
+      out.push({ rule: 'no-number', severity: 'error', message: `${o.tag}: ${o.tool.description} is not in the magazine. Give it a number on the tool screen.`, tag: o.tag });
   }
   return out;
 }

@@ -20,7 +20,13 @@ export function hole(part: Partial<HoleFeature> & { stack?: StackStep[] } = {}):
     family: 'hole',
     solid: 0,
     faces: [],
-    reachableFrom: kind === 'through' ? [[0, 0, 1], [0, 0, -1]] : [[0, 0, 1]],
+    reachableFrom:
+      kind === 'through'
+        ? [
+            [0, 0, 1],
+            [0, 0, -1],
+          ]
+        : [[0, 0, 1]],
     kind,
     axis: [0, 0, 1],
     entry: [20, 20, 0],
@@ -37,10 +43,29 @@ export function hole(part: Partial<HoleFeature> & { stack?: StackStep[] } = {}):
 
 const base = { tipDiameter: 0, overallLength: 160, stickOut: 130, holderId: 'h', cutterMaterial: 'hss' as const };
 
-export const drill = (number: number, diameter: number, fluteLength = 90): Tool => ({ ...base, id: `drill-${diameter}`, number, kind: 'drill', description: `drill ${diameter}`, diameter, sizeName: String(diameter), pointAngleDeg: 118, fluteLength, shankDiameter: diameter });
+export const drill = (number: number, diameter: number, fluteLength = 90): Tool => ({
+  ...base,
+  id: `drill-${diameter}`,
+  number,
+  kind: 'drill',
+  description: `drill ${diameter}`,
+  diameter,
+  sizeName: String(diameter),
+  pointAngleDeg: 118,
+  fluteLength,
+  shankDiameter: diameter,
+});
 
 export const tap = (number: number, designation: string, majorDiameter: number, pitch: number, part: Partial<NonNullable<Tool['thread']>> = {}): Tool => ({
-  ...base, id: `tap-${designation}-${part.lead ?? 'plug'}-${part.hand ?? 'right'}`, number, kind: 'tap', description: `tap ${designation}`, diameter: majorDiameter, sizeName: designation, fluteLength: 40, shankDiameter: majorDiameter,
+  ...base,
+  id: `tap-${designation}-${part.lead ?? 'plug'}-${part.hand ?? 'right'}`,
+  number,
+  kind: 'tap',
+  description: `tap ${designation}`,
+  diameter: majorDiameter,
+  sizeName: designation,
+  fluteLength: 40,
+  shankDiameter: majorDiameter,
   thread: { designation, pitch, majorDiameter, hand: 'right', lead: 'plug', style: 'cutting', ...part },
 });
 
@@ -49,7 +74,19 @@ export const TOOLS: Tool[] = [
   { ...base, id: 'spot-120', number: 2, kind: 'spot-drill', description: 'spot 120', diameter: 16, sizeName: '16', pointAngleDeg: 120, fluteLength: 30, shankDiameter: 16 },
   ...[4, 5, 5.5, 6, 6.6, 6.8, 8, 8.5, 10].map((d, i) => drill(3 + i, d)),
   { ...base, id: 'cbore-11', number: 20, kind: 'counterbore', description: 'counterbore 11', diameter: 11, sizeName: '11', fluteLength: 30, shankDiameter: 11 },
-  { ...base, id: 'csk-90', number: 21, kind: 'countersink', description: 'countersink', diameter: 16, sizeName: '16', pointAngleDeg: 90, tipDiameter: 0.2, fluteLength: 16, shankDiameter: 10 },
+  {
+    ...base,
+    id: 'csk-90',
+    number: 21,
+    kind: 'countersink',
+    description: 'countersink',
+    diameter: 16,
+    sizeName: '16',
+    pointAngleDeg: 90,
+    tipDiameter: 0.2,
+    fluteLength: 16,
+    shankDiameter: 10,
+  },
   tap(30, 'M8x1.25', 8, 1.25),
   tap(31, 'M8x1.25', 8, 1.25, { lead: 'bottoming' }),
   tap(32, 'M8x1.25', 8, 1.25, { hand: 'left' }),
@@ -61,7 +98,14 @@ const cut = (vc: number, feedShare: number) => ({ vc, carbideFactor: 2, feedShar
 export const LIBRARY: Library = {
   tools: TOOLS,
   holders: [{ id: 'h', description: 'holder', steps: [{ diameter: 40, length: 50 }] }],
-  materials: [{ id: 'alu', name: 'aluminium', cutting: { 'spot-drill': cut(60, 0.01), drill: cut(60, 0.02), reamer: cut(20, 0.03), countersink: cut(20, 0.01), counterbore: cut(20, 0.01), tap: cut(15, 0) }, deepHoles: [] }],
+  materials: [
+    {
+      id: 'alu',
+      name: 'aluminium',
+      cutting: { 'spot-drill': cut(60, 0.01), drill: cut(60, 0.02), reamer: cut(20, 0.03), countersink: cut(20, 0.01), counterbore: cut(20, 0.01), tap: cut(15, 0) },
+      deepHoles: [],
+    },
+  ],
   machines: [RIGID_TAP_BUILT_IN],
 };
 

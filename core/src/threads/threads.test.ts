@@ -21,7 +21,14 @@ describe('thread formulas (handbook numbers)', () => {
   });
 
   it('tapered pipe E0 and E1, every size of the table', () => {
-    const expected: Record<string, [number, number]> = { '1/8': [0.36351, 0.3736], '1/4': [0.47739, 0.49163], '3/8': [0.61201, 0.62701], '1/2': [0.75843, 0.77843], '3/4': [0.96768, 0.98887], '1': [1.21363, 1.23863] };
+    const expected: Record<string, [number, number]> = {
+      '1/8': [0.36351, 0.3736],
+      '1/4': [0.47739, 0.49163],
+      '3/8': [0.61201, 0.62701],
+      '1/2': [0.75843, 0.77843],
+      '3/4': [0.96768, 0.98887],
+      '1': [1.21363, 1.23863],
+    };
     for (const p of TAPERED_PIPE) {
       const { e0, e1 } = taperedPipe(p.d, 1 / p.tpi, p.l1);
       expect(e0, p.size).toBeCloseTo(expected[p.size]![0], 4);

@@ -22,14 +22,16 @@ export const toolSchema = z.object({
   holderId: z.string(),
   cutterMaterial: z.enum(['hss', 'carbide']).default('hss'),
   /** Taps only. */
-  thread: z.object({
-    designation: z.string(),
-    pitch: z.number().positive(),
-    majorDiameter: z.number().positive(),
-    hand: z.enum(['right', 'left']),
-    lead: z.enum(['plug', 'bottoming', 'spiral-point']),
-    style: z.enum(['cutting', 'forming']),
-  }).optional(),
+  thread: z
+    .object({
+      designation: z.string(),
+      pitch: z.number().positive(),
+      majorDiameter: z.number().positive(),
+      hand: z.enum(['right', 'left']),
+      lead: z.enum(['plug', 'bottoming', 'spiral-point']),
+      style: z.enum(['cutting', 'forming']),
+    })
+    .optional(),
 });
 export type Tool = z.infer<typeof toolSchema>;
 

@@ -84,7 +84,12 @@ export async function savePlan(database: DataSource, id: string, base: number, p
     if (!job) throw notFound('job');
     const [newest] = await tx.getRepository(PlanEntity).find({ where: { jobId: id }, order: { revision: 'DESC' }, take: 1, select: { jobId: true, revision: true } });
     if ((newest?.revision ?? 0) !== base) {
-      throw new HttpError(409, 'stale', `The plan was saved elsewhere as revision ${newest?.revision ?? 0} while you worked on revision ${base}. Load the newer one; nothing of it was overwritten.`, { revision: newest?.revision ?? 0 });
+      throw new HttpError(
+        409,
+        'stale',
+        `The plan was saved elsewhere as revision ${newest?.revision ?? 0} while you worked on revision ${base}. Load the newer one; nothing of it was overwritten.`,
+        { revision: newest?.revision ?? 0 },
+      );
     }
     await tx.getRepository(PlanEntity).insert({ jobId: id, revision: base + 1, plan: plan as never });
     await tx.getRepository(JobEntity).update({ id }, { updatedAt: new Date() });
@@ -111,6 +116,8 @@ export async function restoreJob(database: DataSource, id: string): Promise<JobR
 
 export async function cancelImport(database: DataSource, id: string): Promise<JobRow> {
   await findJob(database, id);
-  await database.getRepository(JobEntity).update({ id, status: 'reading' }, { status: 'cancelled', progress: 0, progressText: '', error: 'Reading was cancelled. Drop the file again to read it.' });
+  await database
+    .getRepository(JobEntity)
+    .update({ id, status: 'reading' }, { status: 'cancelled', progress: 0, progressText: '', error: 'Reading was cancelled. Drop the file again to read it.' });
   return findJob(database, id);
 }

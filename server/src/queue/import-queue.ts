@@ -43,7 +43,10 @@ async function runImport(jobId: string, sample: boolean, database: DataSource, t
   if (!part || job?.status !== 'reading') return;
   const cancel = new AbortController();
   const poll = setInterval(() => {
-    void jobs.findOneBy({ id: jobId }).then((j) => (j?.status === 'reading' ? undefined : cancel.abort()), () => undefined);
+    void jobs.findOneBy({ id: jobId }).then(
+      (j) => (j?.status === 'reading' ? undefined : cancel.abort()),
+      () => undefined,
+    );
   }, CANCEL_POLL);
   try {
     const read = await thread.read(

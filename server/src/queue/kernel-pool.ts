@@ -47,7 +47,8 @@ export class KernelThread {
         void worker.terminate();
         finish(() => reject(error));
       };
-      const onError = (error: Error): void => drop(new ReadFailed(`The geometry kernel stopped (${error.message}). The part may be damaged or too large for this machine's memory.`));
+      const onError = (error: Error): void =>
+        drop(new ReadFailed(`The geometry kernel stopped (${error.message}). The part may be damaged or too large for this machine's memory.`));
       const onExit = (): void => drop(new ReadFailed('The geometry kernel stopped. The part may be damaged or too large for this machine.'));
       const onAbort = (): void => drop(new ReadCancelled());
       worker.on('message', onMessage);

@@ -19,6 +19,11 @@ async function read({ step, sizeLimit }: ThreadRequest): Promise<void> {
     send({ type: 'done', model: gzipSync(JSON.stringify(model)), name: model.name, units: model.sourceUnits, features, notes });
   } catch (error) {
     const known = error instanceof StepFileError;
-    send({ type: 'failed', message: known ? error.message : `The part could not be read: ${error instanceof Error ? error.message : String(error)}. Export it again, and keep the file if it fails twice.` });
+    send({
+      type: 'failed',
+      message: known
+        ? error.message
+        : `The part could not be read: ${error instanceof Error ? error.message : String(error)}. Export it again, and keep the file if it fails twice.`,
+    });
   }
 }

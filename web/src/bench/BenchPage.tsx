@@ -19,7 +19,13 @@ import { Worksheet } from './Worksheet.tsx';
 export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
   const { id = '' } = useParams();
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['job', id], queryFn: () => api.job(id), staleTime: Infinity, gcTime: 0, refetchInterval: (q) => (q.state.data?.job.status === 'reading' ? 700 : false) });
+  const query = useQuery({
+    queryKey: ['job', id],
+    queryFn: () => api.job(id),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchInterval: (q) => (q.state.data?.job.status === 'reading' ? 700 : false),
+  });
   const library = useQuery({ queryKey: ['library'], queryFn: api.library, staleTime: Infinity });
   const open = query.data;
   const plan = usePlan((s) => s.plan);
@@ -77,7 +83,7 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
   const material = library.data.materials.find((m) => m.id === plan.materialId)?.name ?? plan.materialId;
   const say = (mm: number) => formatLength(mm, plan.units, plan.units === 'mm' ? 2 : 3);
   return (
-    <div className="bench">
+    <main className="bench">
       <div style={{ gridColumn: '1 / 3' }}>
         {(save.state === 'stale' || save.state === 'failed') && (
           <div className="notice error" role="alert">
@@ -107,7 +113,7 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
         </div>
       </div>
       {picture && here ? (
-        <div style={{ position: 'relative', display: 'grid', minWidth: 0, minHeight: 0 }}>
+        <section aria-label="Part" style={{ position: 'relative', display: 'grid', minWidth: 0, minHeight: 0 }}>
           <PartView picture={picture} rows={rows} setup={here} program={program} showMotion={motion} fit={fit} />
           <div className="part-tools">
             <button className="plain-button" onClick={refit} title="The whole part again (v)" aria-label="Show the whole part">
@@ -121,7 +127,24 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
             </button>
           </div>
           {open.notes.length > 0 && notes && (
-            <div style={{ position: 'absolute', bottom: 30, left: 12, right: 12, fontSize: 12, display: 'flex', gap: 6, alignItems: 'start', maxHeight: 62, overflowY: 'auto', background: '#fbf9f4e6', padding: '3px 6px', borderRadius: 3 }} role="note">
+            <div
+              style={{
+                position: 'absolute',
+                bottom: 30,
+                left: 12,
+                right: 12,
+                fontSize: 12,
+                display: 'flex',
+                gap: 6,
+                alignItems: 'start',
+                maxHeight: 62,
+                overflowY: 'auto',
+                background: '#fbf9f4e6',
+                padding: '3px 6px',
+                borderRadius: 3,
+              }}
+              role="note"
+            >
               <span style={{ flex: 1 }}>Seen in the part: {open.notes.map((n) => n.message).join(' ')}</span>
               <button className="icon-button" style={{ padding: 0 }} aria-label="Close the notes" onClick={() => setNotes(false)}>
                 <X size={14} />
@@ -129,19 +152,34 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
             </div>
           )}
           <div className="part-foot num">
-            {picture.bounds.max.map((v, i) => say(v - picture.bounds.min[i]!)).join(' × ')} {plan.units === 'mm' ? 'mm' : 'in'} · {material} · zero: {zeroInWords(setup)} · {setup.workOffset}
+            {picture.bounds.max.map((v, i) => say(v - picture.bounds.min[i]!)).join(' × ')} {plan.units === 'mm' ? 'mm' : 'in'} · {material} · zero: {zeroInWords(setup)} ·{' '}
+            {setup.workOffset}
           </div>
-        </div>
+        </section>
       ) : (
         <div className="part-pane" style={{ display: 'grid', placeItems: 'center' }}>
           <p role="status">Drawing the part …</p>
         </div>
       )}
-      {view === 'worksheet' && (produced ? <Worksheet jobId={id} rows={rows} plan={plan} checks={checks} /> : <section className="sheet" aria-label="Worksheet"><p className="quiet" style={{ padding: 16 }}>Working out the plan …</p></section>)}
+      {view === 'worksheet' &&
+        (produced ? (
+          <Worksheet jobId={id} rows={rows} plan={plan} checks={checks} />
+        ) : (
+          <section className="sheet" aria-label="Worksheet">
+            <p className="quiet" style={{ padding: 16 }}>
+              Working out the plan …
+            </p>
+          </section>
+        ))}
       {view === 'code' && <CodePane program={program} plan={plan} checks={checks} />}
       {view === 'setup' && <SetupForm plan={plan} setup={setup} library={library.data} solids={picture?.solids ?? 1} />}
-      <ToolRail program={program} errors={checks.filter((c) => c.severity === 'error').length} warnings={checks.filter((c) => c.severity === 'warning').length} onRefused={setRefused} />
+      <ToolRail
+        program={program}
+        errors={checks.filter((c) => c.severity === 'error').length}
+        warnings={checks.filter((c) => c.severity === 'warning').length}
+        onRefused={setRefused}
+      />
       {keys && <KeyList onClose={toggleKeys} />}
-    </div>
+    </main>
   );
 }

@@ -16,7 +16,16 @@ export function MotionLines({ program, setup }: { program: ProducedSetup; setup:
     const inRange = (m: Motion) => ranges.some(([a, b]) => m.line >= a && m.line <= b);
     return segments(program.read.motions.filter(inRange), setup);
   }, [program, setup, tag, operation]);
-  const inHand = useMemo(() => (line === null ? null : segments(program.read.motions.filter((m) => m.line === line), setup)), [program, setup, line]);
+  const inHand = useMemo(
+    () =>
+      line === null
+        ? null
+        : segments(
+            program.read.motions.filter((m) => m.line === line),
+            setup,
+          ),
+    [program, setup, line],
+  );
   return (
     <group>
       {shown.rapid.length > 1 && <Line points={shown.rapid} segments color="#4b5158" lineWidth={1} dashed dashSize={2} gapSize={2} raycast={() => null} />}

@@ -43,7 +43,13 @@ export function PartView({ picture, rows, setup, program, showMotion, fit }: Pro
   };
   return (
     <div className="part-pane" data-testid="part-view">
-      <Canvas frameloop="demand" gl={{ antialias: true, preserveDrawingBuffer: false }} aria-label="The part. Drag to turn, right drag to move, wheel to zoom." tabIndex={0} onPointerMissed={() => pick({ tag: null, hole: null, operation: null, line: null })}>
+      <Canvas
+        frameloop="demand"
+        gl={{ antialias: true, preserveDrawingBuffer: false }}
+        aria-label="The part. Drag to turn, right drag to move, wheel to zoom."
+        tabIndex={0}
+        onPointerMissed={() => pick({ tag: null, hole: null, operation: null, line: null })}
+      >
         <View centre={centre} size={size} setup={setup} fit={fit} />
         <ambientLight intensity={0.75} />
         <directionalLight position={[...direction(setup.frame.frame, [0.25, -0.1, 1]).map((v, i) => v * size * 4 + [centre.x, centre.y, centre.z][i]!)] as Vec3} intensity={1.6} />

@@ -123,7 +123,13 @@ function OperationTable({ row, operation: o, unit }: { row: Row; operation: Plan
             </td>
             <td style={{ textAlign: 'right', width: 64 }} className="source">
               {p.source === 'typed' ? (
-                <button className="icon-button" style={{ padding: 1 }} aria-label={`Let ${p.label} go back`} title="Let it follow again" onClick={() => override(row.size.key, o.key, p.key, null)}>
+                <button
+                  className="icon-button"
+                  style={{ padding: 1 }}
+                  aria-label={`Let ${p.label} go back`}
+                  title="Let it follow again"
+                  onClick={() => override(row.size.key, o.key, p.key, null)}
+                >
                   typed <RotateCcw size={12} style={{ marginLeft: 3, alignSelf: 'center' }} />
                 </button>
               ) : (
@@ -151,7 +157,18 @@ function Value({ row, operation: o, parameter: p, unit }: { row: Row; operation:
   }
   if (p.type === 'seconds') {
     return (
-      <input className="field num" style={{ width: 84 }} aria-label={`${p.label}, seconds`} type="number" min={0} max={20} step={0.1} value={Number(p.value)} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => e.target.value !== '' && Number(e.target.value) >= 0 && set(Number(e.target.value))} />
+      <input
+        className="field num"
+        style={{ width: 84 }}
+        aria-label={`${p.label}, seconds`}
+        type="number"
+        min={0}
+        max={20}
+        step={0.1}
+        value={Number(p.value)}
+        onKeyDown={(e) => e.stopPropagation()}
+        onChange={(e) => e.target.value !== '' && Number(e.target.value) >= 0 && set(Number(e.target.value))}
+      />
     );
   }
   return <LengthField value={Number(p.value)} unit={unit} label={p.label} onChange={set} />;
@@ -188,7 +205,11 @@ function Places({ row, unit }: { row: Row; unit: LengthUnit }) {
             ))}
           </tbody>
         </table>
-        {row.holes.length > 400 && <p className="quiet" style={{ padding: '2px 10px' }}>and {row.holes.length - 400} more</p>}
+        {row.holes.length > 400 && (
+          <p className="quiet" style={{ padding: '2px 10px' }}>
+            and {row.holes.length - 400} more
+          </p>
+        )}
       </div>
     </div>
   );

@@ -62,14 +62,31 @@ export function Section({ row, view, operation, unit }: Props) {
         </text>
         {operation && (
           <g clipPath={`url(#${id}c)`}>
-            <path d={silhouettePath(operation.tool, d.k)} transform={`translate(${d.centre},${d.tipY})`} fill="#cfd3d5" fillOpacity="0.82" stroke="#22262b" strokeWidth="1.2" strokeLinejoin="round" />
+            <path
+              d={silhouettePath(operation.tool, d.k)}
+              transform={`translate(${d.centre},${d.tipY})`}
+              fill="#cfd3d5"
+              fillOpacity="0.82"
+              stroke="#22262b"
+              strokeWidth="1.2"
+              strokeLinejoin="round"
+            />
           </g>
         )}
         {d.dimensions.map((dim) => (
           <DimensionLine key={dim.parameter.key} dim={dim} y={d.y} x={columnX(dim.column)} />
         ))}
         {operation && (
-          <circle cx={d.centre} cy={d.tipY} r="5" fill="#f6bd0b" stroke="#22262b" strokeWidth="1.3" style={{ cursor: handle ? 'ns-resize' : 'default', touchAction: 'none' }} {...onDrag}>
+          <circle
+            cx={d.centre}
+            cy={d.tipY}
+            r="5"
+            fill="#f6bd0b"
+            stroke="#22262b"
+            strokeWidth="1.3"
+            style={{ cursor: handle ? 'ns-resize' : 'default', touchAction: 'none' }}
+            {...onDrag}
+          >
             <title>{handle ? `Drag to change: ${handle.label}` : 'tool tip'}</title>
           </circle>
         )}
@@ -81,7 +98,15 @@ export function Section({ row, view, operation, unit }: Props) {
           if (editing === p.key) {
             return (
               <span key={p.key} style={style}>
-                <LengthField value={Number(p.value)} unit={unit} label={p.label} width={64} autoFocus onChange={(v) => override(row.size.key, operation.key, p.key, v)} onDone={() => setEditing(null)} />
+                <LengthField
+                  value={Number(p.value)}
+                  unit={unit}
+                  label={p.label}
+                  width={64}
+                  autoFocus
+                  onChange={(v) => override(row.size.key, operation.key, p.key, v)}
+                  onDone={() => setEditing(null)}
+                />
               </span>
             );
           }
@@ -93,7 +118,15 @@ export function Section({ row, view, operation, unit }: Props) {
               title={`${p.label}${p.relation ? `: ${p.relation}` : ''}`}
               aria-label={`${p.label} ${say(Number(p.value))}`}
               onClick={(e) => (e.stopPropagation(), setEditing(p.key))}
-              style={{ ...style, border: `1px solid ${p.editable ? '#8d9096' : '#d8d2c3'}`, borderRadius: 3, background: '#fff', padding: '1px 5px', fontSize: 12, color: 'inherit' }}
+              style={{
+                ...style,
+                border: `1px solid ${p.editable ? '#8d9096' : '#d8d2c3'}`,
+                borderRadius: 3,
+                background: '#fff',
+                padding: '1px 5px',
+                fontSize: 12,
+                color: 'inherit',
+              }}
             >
               {say(Number(p.value))}
             </button>

@@ -35,13 +35,18 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
   const scroll = useRef<HTMLDivElement>(null);
   const bad = useMemo(() => new Map(checks.flatMap((c) => (c.tag && c.severity === 'error' ? [[c.tag, c]] : []))), [checks]);
   const { test, error } = useMemo(() => rangeTest(range, plan.units), [range, plan.units]);
-  const shown = rows.filter((r) => (filter === 'all' || (filter === 'open' ? r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0 : r.remarks.length > 0 || bad.has(r.tag))) && test(r));
+  const shown = rows.filter(
+    (r) => (filter === 'all' || (filter === 'open' ? r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0 : r.remarks.length > 0 || bad.has(r.tag))) && test(r),
+  );
   const lines = useMemo(() => groupLines(shown), [shown]);
   const virtual = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroll.current,
     estimateSize: (i) => (lines[i]?.kind === 'group' ? 31 : 47),
-    getItemKey: (i) => { const l = lines[i]!; return l.kind === 'group' ? `g${l.text}` : l.row.size.key; },
+    getItemKey: (i) => {
+      const l = lines[i]!;
+      return l.kind === 'group' ? `g${l.text}` : l.row.size.key;
+    },
     overscan: 8,
   });
   const at = lines.findIndex((l) => l.kind === 'row' && l.row.tag === tag);
@@ -54,31 +59,66 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
   return (
     <section className="sheet" aria-label="Worksheet">
       <div className="sheet-tools">
-        {([['all', `all ${rows.length}`], ['open', `open or guessed ${rows.filter((r) => r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0).length}`], ['look', `to look at ${rows.filter((r) => r.remarks.length > 0 || bad.has(r.tag)).length}`]] as const).map(([key, text]) => (
+        {(
+          [
+            ['all', `all ${rows.length}`],
+            ['open', `open or guessed ${rows.filter((r) => r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0).length}`],
+            ['look', `to look at ${rows.filter((r) => r.remarks.length > 0 || bad.has(r.tag)).length}`],
+          ] as const
+        ).map(([key, text]) => (
           <button key={key} className={`chip${filter === key ? ' on' : ''}`} aria-pressed={filter === key} onClick={() => setFilter(key)}>
             {text}
           </button>
         ))}
         <label style={{ marginLeft: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} className="quiet">
           ⌀ from – to
-          <input className="field num" style={{ width: 92 }} placeholder="4 – 12" value={range} aria-invalid={error !== null} title={error ?? 'Diameter range, such as 4 - 12 or 1/4in'} onChange={(e) => setRange(e.target.value)} onKeyDown={(e) => e.stopPropagation()} />
+          <input
+            className="field num"
+            style={{ width: 92 }}
+            placeholder="4 – 12"
+            value={range}
+            aria-invalid={error !== null}
+            title={error ?? 'Diameter range, such as 4 - 12 or 1/4in'}
+            onChange={(e) => setRange(e.target.value)}
+            onKeyDown={(e) => e.stopPropagation()}
+          />
         </label>
       </div>
       <div className="sheet-scroll" ref={scroll} tabIndex={-1}>
-        {rows.length === 0 && <p className="quiet" style={{ padding: 16 }}>No holes were found in this part. Slots, grooves and edges are not recognised yet.</p>}
-        {rows.length > 0 && lines.length === 0 && <p className="quiet" style={{ padding: 16 }}>No row passes the filter. Press "all", or clear the diameter range.</p>}
+        {rows.length === 0 && (
+          <p className="quiet" style={{ padding: 16 }}>
+            No holes were found in this part. Slots, grooves and edges are not recognised yet.
+          </p>
+        )}
+        {rows.length > 0 && lines.length === 0 && (
+          <p className="quiet" style={{ padding: 16 }}>
+            No row passes the filter. Press "all", or clear the diameter range.
+          </p>
+        )}
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
             const l = lines[item.index]!;
             return (
-              <div key={item.key} ref={virtual.measureElement} data-index={item.index} style={{ position: 'absolute', top: 0, left: 0, right: 0, transform: `translateY(${item.start}px)` }}>
+              <div
+                key={item.key}
+                ref={virtual.measureElement}
+                data-index={item.index}
+                style={{ position: 'absolute', top: 0, left: 0, right: 0, transform: `translateY(${item.start}px)` }}
+              >
                 {l.kind === 'group' ? (
                   <h2 className="group">
                     {l.text} · {l.count}
                   </h2>
                 ) : (
                   <>
-                    <RowLine row={l.row} unit={plan.units} inHand={l.row.tag === tag} bad={bad.get(l.row.tag) ?? null} onPick={() => pick({ tag: l.row.tag === tag ? null : l.row.tag, hole: null, operation: null, line: null })} onHover={(on) => pick({ hover: on ? l.row.tag : null })} />
+                    <RowLine
+                      row={l.row}
+                      unit={plan.units}
+                      inHand={l.row.tag === tag}
+                      bad={bad.get(l.row.tag) ?? null}
+                      onPick={() => pick({ tag: l.row.tag === tag ? null : l.row.tag, hole: null, operation: null, line: null })}
+                      onHover={(on) => pick({ hover: on ? l.row.tag : null })}
+                    />
                     {l.row.tag === tag && <RowDetail row={l.row} plan={plan} unit={plan.units} onSetup={() => void navigate(`/jobs/${jobId}/setup`)} />}
                   </>
                 )}
@@ -101,7 +141,12 @@ function groupLines(rows: Row[]): Line[] {
   let group = '';
   for (const row of rows) {
     const name = row.thread ? `Threaded holes, ${row.size.features[0]!.kind}` : row.size.group;
-    if (name !== group) out.push({ kind: 'group', text: name, count: rows.filter((r) => (r.thread ? `Threaded holes, ${r.size.features[0]!.kind}` : r.size.group) === name).reduce((n, r) => n + r.size.features.length, 0) });
+    if (name !== group)
+      out.push({
+        kind: 'group',
+        text: name,
+        count: rows.filter((r) => (r.thread ? `Threaded holes, ${r.size.features[0]!.kind}` : r.size.group) === name).reduce((n, r) => n + r.size.features.length, 0),
+      });
     group = name;
     out.push({ kind: 'row', row });
   }
@@ -135,7 +180,13 @@ function RowLine({ row, unit, inHand, bad, onPick, onHover }: RowProps) {
   const isOpen = row.state === 'open' || row.state === 'unreachable';
   return (
     <div className={`row${inHand ? ' on' : ''}${isOpen ? ' open' : ''}`} data-tag={row.tag} onClick={onPick} onMouseEnter={() => onHover(true)} onMouseLeave={() => onHover(false)}>
-      <button className="icon-button" style={{ padding: 0 }} aria-expanded={inHand} aria-label={`${row.tag}, ${row.calloutText}, ${row.size.features.length} holes, ${row.state}`} onClick={(e) => (e.stopPropagation(), onPick())}>
+      <button
+        className="icon-button"
+        style={{ padding: 0 }}
+        aria-expanded={inHand}
+        aria-label={`${row.tag}, ${row.calloutText}, ${row.size.features.length} holes, ${row.state}`}
+        onClick={(e) => (e.stopPropagation(), onPick())}
+      >
         <Tag letter={row.tag} guess={row.guesses.length > 0 && !row.thread} />
       </button>
       <MiniSection hole={first} threaded={row.thread !== null} />
@@ -175,7 +226,11 @@ function StateSign({ row, bad }: { row: Row; bad: Check | null }) {
 
 function levelsText(row: Row): string {
   const levels = new Set(row.size.features.map((f) => Math.round(f.entry[0]! * f.axis[0]! * 100 + f.entry[1]! * f.axis[1]! * 100 + f.entry[2]! * f.axis[2]! * 100))).size;
-  const parts = [row.thread ? `drill ⌀${Math.round(row.thread.tapDrill * 1000) / 1000}` : (row.method ?? ''), levels > 1 ? `${levels} levels` : '', row.size.features.some((f) => f.interrupted) ? 'crossed by another cavity' : ''];
+  const parts = [
+    row.thread ? `drill ⌀${Math.round(row.thread.tapDrill * 1000) / 1000}` : (row.method ?? ''),
+    levels > 1 ? `${levels} levels` : '',
+    row.size.features.some((f) => f.interrupted) ? 'crossed by another cavity' : '',
+  ];
   return parts.filter(Boolean).join(' · ');
 }
 

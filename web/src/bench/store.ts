@@ -36,8 +36,7 @@ export const changePlan = (part: Partial<Plan>): void => change((p) => ({ ...p, 
 
 export const changeSetup = (id: string, part: Partial<Setup>): void => change((p) => ({ ...p, setups: p.setups.map((s) => (s.id === id ? { ...s, ...part } : s)) }));
 
-export const decide = (key: string, part: Partial<SizeDecision>): void =>
-  change((p) => ({ ...p, sizes: { ...p.sizes, [key]: { overrides: {}, ...p.sizes[key], ...part } } }));
+export const decide = (key: string, part: Partial<SizeDecision>): void => change((p) => ({ ...p, sizes: { ...p.sizes, [key]: { overrides: {}, ...p.sizes[key], ...part } } }));
 
 /** Types a parameter of an operation; null lets the worked-out value come back. */
 export function override(sizeKey: string, operationKey: string, parameter: string, value: number | string | null): void {

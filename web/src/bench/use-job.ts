@@ -13,7 +13,11 @@ function startWorker(): { worker: Worker; remote: Comlink.Remote<JobWorker> } {
 }
 
 /** The part's picture and what follows from the plan, both worked out beside the page. */
-export function useProduced(open: OpenJob | undefined, library: Library | undefined, plan: Plan | null): { picture: PartPicture | null; produced: ProducedJob | null; error: string | null } {
+export function useProduced(
+  open: OpenJob | undefined,
+  library: Library | undefined,
+  plan: Plan | null,
+): { picture: PartPicture | null; produced: ProducedJob | null; error: string | null } {
   const [picture, setPicture] = useState<PartPicture | null>(null);
   const [produced, setProduced] = useState<ProducedJob | null>(null);
   const [error, setError] = useState<string | null>(null);

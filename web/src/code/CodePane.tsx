@@ -122,12 +122,20 @@ export function CodePane({ program, plan, checks }: Props) {
     <section className="sheet" aria-label="Code">
       <div className="sheet-tools">
         <label style={{ display: 'flex', gap: 5, alignItems: 'center' }}>
-          <input type="checkbox" checked={plan.codeOptions.lineNumbers ?? false} onChange={(e) => changePlan({ codeOptions: { ...plan.codeOptions, lineNumbers: e.target.checked } })} />
+          <input
+            type="checkbox"
+            checked={plan.codeOptions.lineNumbers ?? false}
+            onChange={(e) => changePlan({ codeOptions: { ...plan.codeOptions, lineNumbers: e.target.checked } })}
+          />
           line numbers
         </label>
         <label style={{ display: 'flex', gap: 5, alignItems: 'center' }}>
           comments
-          <select className="field" value={plan.codeOptions.commentStyle ?? 'parentheses'} onChange={(e) => changePlan({ codeOptions: { ...plan.codeOptions, commentStyle: e.target.value as 'parentheses' | 'semicolon' } })}>
+          <select
+            className="field"
+            value={plan.codeOptions.commentStyle ?? 'parentheses'}
+            onChange={(e) => changePlan({ codeOptions: { ...plan.codeOptions, commentStyle: e.target.value as 'parentheses' | 'semicolon' } })}
+          >
             <option value="parentheses">in brackets</option>
             <option value="semicolon">after a semicolon</option>
           </select>
@@ -139,7 +147,13 @@ export function CodePane({ program, plan, checks }: Props) {
         )}
       </div>
       <div className="code-pane">
-        {program ? <div className="cm-host" ref={host} data-testid="code" /> : <p className="quiet" style={{ padding: 16 }}>There is no code for this setup: none of its rows is planned.</p>}
+        {program ? (
+          <div className="cm-host" ref={host} data-testid="code" />
+        ) : (
+          <p className="quiet" style={{ padding: 16 }}>
+            There is no code for this setup: none of its rows is planned.
+          </p>
+        )}
         <ul className="checks" aria-label="Checks">
           {own.length === 0 && <li className="quiet">Read back and checked: nothing wrong was found.</li>}
           {own.map((c, i) => (

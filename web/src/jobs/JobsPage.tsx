@@ -24,7 +24,11 @@ export function JobsPage() {
     },
     onError: (e) => setProblem(e.message),
   });
-  const remove = useMutation({ mutationFn: (job: Job) => api.remove(job.id).then(() => job), onSuccess: (job) => (setDeleted(job), void refresh()), onError: (e) => setProblem(e.message) });
+  const remove = useMutation({
+    mutationFn: (job: Job) => api.remove(job.id).then(() => job),
+    onSuccess: (job) => (setDeleted(job), void refresh()),
+    onError: (e) => setProblem(e.message),
+  });
   const restore = useMutation({ mutationFn: (id: string) => api.restore(id), onSuccess: () => (setDeleted(null), void refresh()), onError: (e) => setProblem(e.message) });
   const cancel = useMutation({ mutationFn: (id: string) => api.cancel(id), onSuccess: refresh, onError: (e) => setProblem(e.message) });
 
@@ -92,7 +96,15 @@ export function JobsPage() {
           <tbody>
             {jobs.data.map((job) => (
               <tr key={job.id}>
-                <td>{job.status === 'ready' ? <Link to={`/jobs/${job.id}`} style={{ fontWeight: 600, textDecoration: 'underline', textDecorationColor: '#b9b19c' }}>{job.name}</Link> : job.name}</td>
+                <td>
+                  {job.status === 'ready' ? (
+                    <Link to={`/jobs/${job.id}`} style={{ fontWeight: 600, textDecoration: 'underline', textDecorationColor: '#b9b19c' }}>
+                      {job.name}
+                    </Link>
+                  ) : (
+                    job.name
+                  )}
+                </td>
                 <td className="quiet">{job.fileName}</td>
                 <td>
                   <State job={job} onCancel={() => cancel.mutate(job.id)} />

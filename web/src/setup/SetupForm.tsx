@@ -6,8 +6,19 @@ import { zeroInWords } from '@yellow-pin/core/job/setup-frame';
 import { LengthField } from '../shared/LengthField.tsx';
 import { changePlan, changeSetup, usePick } from '../bench/store.ts';
 
-const ALLOWANCES: [keyof Omit<Stock, 'state'>, string][] = [['xLow', 'left'], ['xHigh', 'right'], ['yLow', 'front'], ['yHigh', 'back'], ['zLow', 'below'], ['zHigh', 'on top']];
-const LEVELS = [[1, 'top'], [0, 'middle'], [-1, 'bottom']] as const;
+const ALLOWANCES: [keyof Omit<Stock, 'state'>, string][] = [
+  ['xLow', 'left'],
+  ['xHigh', 'right'],
+  ['yLow', 'front'],
+  ['yHigh', 'back'],
+  ['zLow', 'below'],
+  ['zHigh', 'on top'],
+];
+const LEVELS = [
+  [1, 'top'],
+  [0, 'middle'],
+  [-1, 'bottom'],
+] as const;
 const PLACES = [-1, 0, 1] as const;
 
 interface Props {
@@ -79,7 +90,12 @@ export function SetupForm({ plan, setup, library, solids }: Props) {
             <div className="zero-grid" role="group" aria-label="Zero seen from above">
               {[1, 0, -1].flatMap((y) =>
                 PLACES.map((x) => (
-                  <button key={`${x}${y}`} aria-pressed={setup.zero.x === x && setup.zero.y === y} aria-label={`zero ${zeroInWords({ ...setup, zero: { ...setup.zero, x, y: y as -1 | 0 | 1 } })}`} onClick={() => set({ zero: { ...setup.zero, x, y: y as -1 | 0 | 1 } })} />
+                  <button
+                    key={`${x}${y}`}
+                    aria-pressed={setup.zero.x === x && setup.zero.y === y}
+                    aria-label={`zero ${zeroInWords({ ...setup, zero: { ...setup.zero, x, y: y as -1 | 0 | 1 } })}`}
+                    onClick={() => set({ zero: { ...setup.zero, x, y: y as -1 | 0 | 1 } })}
+                  />
                 )),
               )}
             </div>
@@ -105,14 +121,24 @@ export function SetupForm({ plan, setup, library, solids }: Props) {
         <fieldset>
           <legend>Stock</legend>
           <div style={{ display: 'flex', gap: 5 }}>
-            <button className={`chip${setup.stock.state === 'prepared' ? ' on' : ''}`} aria-pressed={setup.stock.state === 'prepared'} onClick={() => set({ stock: { ...setup.stock, state: 'prepared' } })}>
+            <button
+              className={`chip${setup.stock.state === 'prepared' ? ' on' : ''}`}
+              aria-pressed={setup.stock.state === 'prepared'}
+              onClick={() => set({ stock: { ...setup.stock, state: 'prepared' } })}
+            >
               faces milled already
             </button>
-            <button className={`chip${setup.stock.state === 'block' ? ' on' : ''}`} aria-pressed={setup.stock.state === 'block'} onClick={() => set({ stock: { ...setup.stock, state: 'block' } })}>
+            <button
+              className={`chip${setup.stock.state === 'block' ? ' on' : ''}`}
+              aria-pressed={setup.stock.state === 'block'}
+              onClick={() => set({ stock: { ...setup.stock, state: 'block' } })}
+            >
               solid block
             </button>
           </div>
-          <span className="source">{setup.stock.state === 'block' ? 'Metal stands up to the top of the block everywhere: feeding starts above it.' : 'Feeding starts above each hole’s own level.'}</span>
+          <span className="source">
+            {setup.stock.state === 'block' ? 'Metal stands up to the top of the block everywhere: feeding starts above it.' : 'Feeding starts above each hole’s own level.'}
+          </span>
           <div className="pair">
             {ALLOWANCES.map(([key, name]) => (
               <label key={key}>

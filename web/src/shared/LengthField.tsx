@@ -1,4 +1,4 @@
-import { useEffect, useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { formatLength, LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
 
 interface Props {
@@ -18,6 +18,7 @@ export function LengthField({ value, unit, label, onChange, min = 0, width = 84,
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);
   const id = useId();
+  const dropped = useRef(false);
   useEffect(() => {
     setText(shown);
     setError(null);
@@ -48,15 +49,19 @@ export function LengthField({ value, unit, label, onChange, min = 0, width = 84,
         onFocus={(e) => e.currentTarget.select()}
         onChange={(e) => setText(e.target.value)}
         onBlur={() => {
-          if (take()) onDone?.();
-        }}
-        onKeyDown={(e) => {
-          e.stopPropagation();
-          if (e.key === 'Enter' && take()) onDone?.();
-          if (e.key === 'Escape') {
+          if (dropped.current) {
+            dropped.current = false;
             setText(shown);
             setError(null);
             onDone?.();
+          } else if (take()) onDone?.();
+        }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Enter' && take()) e.currentTarget.blur();
+          if (e.key === 'Escape') {
+            dropped.current = true;
+            e.currentTarget.blur();
           }
         }}
       />

@@ -28,7 +28,14 @@ export function MiniSection({ hole, threaded }: { hole: HoleFeature; threaded: b
       </defs>
       <rect x="1" y="3" width="44" height="30" fill={`url(#${id})`} stroke="#22262b" />
       <path d={`M${outline}Z`} fill="#fbf9f4" stroke="#22262b" />
-      {threaded && <path d={`M${23 - last[0] - 2} 5V${Math.min(28, last[1] - 3)}M${23 + last[0] + 2} 5V${Math.min(28, last[1] - 3)}`} stroke="#65458f" strokeWidth="1.4" strokeDasharray="2 1.5" />}
+      {threaded && (
+        <path
+          d={`M${23 - last[0] - 2} 5V${Math.min(28, last[1] - 3)}M${23 + last[0] + 2} 5V${Math.min(28, last[1] - 3)}`}
+          stroke="#65458f"
+          strokeWidth="1.4"
+          strokeDasharray="2 1.5"
+        />
+      )}
     </svg>
   );
 }

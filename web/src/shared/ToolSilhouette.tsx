@@ -9,9 +9,7 @@ export function ToolSilhouette({ tool, width, height, scale }: { tool: Tool; wid
   return (
     <svg width={width} height={height} viewBox={`${-width / 2} ${-height} ${width} ${height}`} role="img" aria-label={tool.description}>
       <path d={silhouettePath(tool, k, clip)} transform="translate(0,-1)" fill="#dfe1e1" stroke="#22262b" strokeWidth="1" strokeLinejoin="round" />
-      {tool.kind === 'tap' && (
-        <path d={threadLines(tool, k, height)} stroke="#65458f" strokeWidth="0.9" fill="none" />
-      )}
+      {tool.kind === 'tap' && <path d={threadLines(tool, k, height)} stroke="#65458f" strokeWidth="0.9" fill="none" />}
     </svg>
   );
 }

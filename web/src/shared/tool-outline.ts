@@ -8,11 +8,25 @@ export function toolOutline(tool: Tool): [number, number][] {
   if (tool.kind === 'tap') {
     const lead = { plug: 4, bottoming: 1.5, 'spiral-point': 4 }[tool.thread!.lead] * tool.thread!.pitch;
     const core = r - 0.6 * tool.thread!.pitch;
-    return [[0, 0], [0, core * 0.8], [lead, r], [tool.fluteLength, r], [tool.fluteLength + 1, core], [tool.stickOut, tool.shankDiameter / 2]];
+    return [
+      [0, 0],
+      [0, core * 0.8],
+      [lead, r],
+      [tool.fluteLength, r],
+      [tool.fluteLength + 1, core],
+      [tool.stickOut, tool.shankDiameter / 2],
+    ];
   }
   const shank = tool.shankDiameter / 2;
   const flute = Math.max(cone + 0.01, Math.min(tool.fluteLength, tool.stickOut));
-  return [[0, 0], [0, tip], [cone, r], [flute, r], [flute, shank], [Math.max(tool.stickOut, flute + 1), shank]];
+  return [
+    [0, 0],
+    [0, tip],
+    [cone, r],
+    [flute, r],
+    [flute, shank],
+    [Math.max(tool.stickOut, flute + 1), shank],
+  ];
 }
 
 /** SVG path of the whole silhouette; `k` px per mm, tip at (0, 0), up is negative y. */

@@ -84,7 +84,8 @@ class Interpreter {
     const moving = g.filter((v) => v <= 3 || DRILL_CYCLES.has(v));
     if (moving.length > 1) return this.problem(line, 'error', 'two-motions', `Line ${line}: G${moving[0]} and G${moving[1]} are two motions in one block; the block is left out.`);
     const unknown = g.find((v) => v > 3 && !SETTINGS.has(v) && !DRILL_CYCLES.has(v));
-    if (unknown !== undefined) return this.problem(line, 'error', 'unknown-word', `Line ${line}: G${unknown} is not known to the profile "${this.profile.name}"; the block is left out.`);
+    if (unknown !== undefined)
+      return this.problem(line, 'error', 'unknown-word', `Line ${line}: G${unknown} is not known to the profile "${this.profile.name}"; the block is left out.`);
     const unknownM = m.find((v) => !M_WORDS.has(v));
     if (unknownM !== undefined) this.problem(line, 'warning', 'unknown-word', `Line ${line}: M${unknownM} is not known to the profile "${this.profile.name}".`);
     this.settings(g, words);
@@ -190,12 +191,25 @@ class Interpreter {
     if (s.z > s.r) return fail('depth-above-r', `the depth Z lies above the R level`);
     const [x, y] = this.target(words);
     if (x === null || y === null) return fail('unknown-position', 'X or Y is not known yet');
-    if (this.at[2] === null || this.initialZ === null) return fail('unknown-position', 'the height before the cycle is not known: move Z to the clearance level with the length offset first');
+    if (this.at[2] === null || this.initialZ === null)
+      return fail('unknown-position', 'the height before the cycle is not known: move Z to the clearance level with the length offset first');
     this.needFeedAndSpindle(line);
     const feed = this.feedPerTurn ? this.feed * this.speed : this.feed;
     const call: CycleCall = {
-      line, cycle: `G${cycle}`, tool: this.tool, x, y, r: s.r, z: s.z, initial: this.initialZ, q: s.q, dwellSeconds: s.p,
-      feed, feedPerTurn: this.feedPerTurn, speed: this.speed, spindle: this.spindle,
+      line,
+      cycle: `G${cycle}`,
+      tool: this.tool,
+      x,
+      y,
+      r: s.r,
+      z: s.z,
+      initial: this.initialZ,
+      q: s.q,
+      dwellSeconds: s.p,
+      feed,
+      feedPerTurn: this.feedPerTurn,
+      speed: this.speed,
+      spindle: this.spindle,
     };
     this.calls.push(call);
     const given: CycleWords = { ...call, from: [this.at[0], this.at[1], this.at[2]], toInitial: this.toInitial, shift: [words['I'], words['J']].map((v) => v && v * this.factor) };

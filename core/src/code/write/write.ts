@@ -134,6 +134,7 @@ const uniqueTools = (program: MotionProgram): { tool: Tool }[] => [...new Map(pr
 /** A tool in a line: `SPOT DRILL D10 120 DEG`. */
 export function describeTool(tool: Tool, units: 'mm' | 'inch'): string {
   const angle = tool.pointAngleDeg !== undefined && tool.kind !== 'tap' ? ` ${tool.pointAngleDeg}°` : '';
-  if (tool.thread) return `tap ${tool.thread.designation} ${tool.thread.hand === 'left' ? 'left ' : ''}${tool.thread.lead.replace('-', ' ')}${tool.thread.style === 'forming' ? ' forming' : ''}`;
+  if (tool.thread)
+    return `tap ${tool.thread.designation} ${tool.thread.hand === 'left' ? 'left ' : ''}${tool.thread.lead.replace('-', ' ')}${tool.thread.style === 'forming' ? ' forming' : ''}`;
   return `${tool.kind.replace('-', ' ')} ⌀${formatLength(tool.diameter, units)}${angle}`;
 }

@@ -162,7 +162,9 @@ function isFork(model: SolidModel, lower: Component, upper: Component): boolean 
   const a = topRim(lower);
   const b = bottomRim(upper);
   const plain = (r: Rim | null): boolean =>
-    r !== null && r.level && r.edges.every((e) => isCircleAbout(model.edges[e]!.points, lower.line.origin, lower.line.direction)) &&
+    r !== null &&
+    r.level &&
+    r.edges.every((e) => isCircleAbout(model.edges[e]!.points, lower.line.origin, lower.line.direction)) &&
     r.neighbours.every((f) => isSquarePlane(model, f, lower.line));
   return plain(a) && plain(b);
 }

@@ -180,9 +180,6 @@ class LineFinder {
   }
 
   private same(a: AxisLine, b: AxisLine): boolean {
-    return (
-      length(cross(a.direction, b.direction)) < AXIS_ANGLE &&
-      length(reject(sub(a.origin, b.origin), a.direction)) < AXIS_TOLERANCE
-    );
+    return length(cross(a.direction, b.direction)) < AXIS_ANGLE && length(reject(sub(a.origin, b.origin), a.direction)) < AXIS_TOLERANCE;
   }
 }

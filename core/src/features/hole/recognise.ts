@@ -148,7 +148,11 @@ function isClear(context: RecogniseContext, c: Component, end: End, direction: V
   const sign = dot(direction, c.line.direction) > 0 ? 1 : -1;
   const start = (sign > 0 ? end.rim.low : end.rim.high) - sign * 1e-3;
   const centre = along(c.line.origin, c.line.direction, start);
-  for (const [share, count] of [[0, 1], [0.55, 6], [0.95, 16]] as const) {
+  for (const [share, count] of [
+    [0, 1],
+    [0.55, 6],
+    [0.95, 16],
+  ] as const) {
     for (let i = 0; i < count; i++) {
       const a = (2 * Math.PI * (i + 0.37)) / count;
       const offset = share * end.radius;
@@ -177,4 +181,3 @@ function roleOf(stack: StackStep[]): HoleFeature['role'] {
 }
 
 const isCountersink = (rim: number, hole: number): boolean => (rim - hole) / 2 > COUNTERSINK_SHARE * hole;
-

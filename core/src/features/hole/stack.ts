@@ -23,8 +23,7 @@ export function stepsFrom(c: Component, sign: 1 | -1, entry: number): Step[] {
 }
 
 function toStep(p: Piece, sign: 1 | -1, depth: (t: number) => number): Step {
-  const [top, end, radiusTop, radiusEnd] =
-    sign > 0 ? [depth(p.high), depth(p.low), p.radiusHigh, p.radiusLow] : [depth(p.low), depth(p.high), p.radiusLow, p.radiusHigh];
+  const [top, end, radiusTop, radiusEnd] = sign > 0 ? [depth(p.high), depth(p.low), p.radiusHigh, p.radiusLow] : [depth(p.low), depth(p.high), p.radiusLow, p.radiusHigh];
   return { kind: p.kind, top, end, radiusTop, radiusEnd, faces: [p.face] };
 }
 
@@ -90,8 +89,7 @@ export function readStack(steps: Step[], far: Rim | null, farDepth: number): Rea
   } else if (rest.length > 1 && last.kind === 'cone' && last.radiusEnd < 0.01 + 0.02 * last.radiusTop) {
     bottom = { shape: 'cone', angle: coneAngle(last) };
     rest.pop();
-  }
-  else if (rest.length > 1 && isPiercedPoint(last, far)) {
+  } else if (rest.length > 1 && isPiercedPoint(last, far)) {
     bottom = { shape: 'cone', angle: coneAngle(last) };
     rest.pop();
   }

@@ -45,20 +45,40 @@ function planDrill(c: KindContext): PlanResult {
   const printed = isMain && !through && !c.thread ? c.decision.threadDepth : undefined;
   let shift = 0;
   if (!through) {
-    const full = parameters.length('depth', atTip ? 'depth at tip' : 'depth at full ⌀', printed ?? endOf(hole, isMain, step.end), printed !== undefined ? 'print' : 'model', 'below entry');
+    const full = parameters.length(
+      'depth',
+      atTip ? 'depth at tip' : 'depth at full ⌀',
+      printed ?? endOf(hole, isMain, step.end),
+      printed !== undefined ? 'print' : 'model',
+      'below entry',
+    );
     // A typed depth holds for the first hole and moves the others by as much: each keeps its own floor.
     shift = full - endOf(hole, isMain, step.end);
   }
   const tipBelow = (h: HoleView): number => endOf(h, isMain, step.end) + shift + beyond + (atTip ? 0 : point);
   const ratio = deepest / tool.diameter;
-  const choice = parameters.choice<DrillCycle>('cycle', 'cycle', DRILL_CYCLES, ratio > FULL_RETRACT_FROM ? 'full-retract' : ratio > CHIP_BREAK_FROM ? 'chip-break' : 'straight', 'method');
+  const choice = parameters.choice<DrillCycle>(
+    'cycle',
+    'cycle',
+    DRILL_CYCLES,
+    ratio > FULL_RETRACT_FROM ? 'full-retract' : ratio > CHIP_BREAK_FROM ? 'chip-break' : 'straight',
+    'method',
+  );
   const pecks = choice === 'chip-break' || choice === 'full-retract';
-  const peck = pecks ? parameters.length('peck', 'peck', roundPeck(tool.diameter * (choice === 'chip-break' ? 1 : 0.75)), 'method', choice === 'chip-break' ? '1 × ⌀' : '0.75 × ⌀') : undefined;
+  const peck = pecks
+    ? parameters.length('peck', 'peck', roundPeck(tool.diameter * (choice === 'chip-break' ? 1 : 0.75)), 'method', choice === 'chip-break' ? '1 × ⌀' : '0.75 × ⌀')
+    : undefined;
   const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, deepest);
   if (clamped) remarks.push({ rule: 'machine-limit', severity: 'note', message: `The machine's ${clamped} limit holds drill ${tool.sizeName} back.` });
   parameters.derived('tip', 'tip below entry', tipBelow(hole), tipRelation(c, through, atTip, beyond, point));
-  if (atTip) remarks.push({ rule: 'flat-bottom', severity: 'warning', message: `The floor is ${hole.bottom.shape}: the drill's tip stops at it and leaves ${c.say(point)} of cone. Finish the floor with a flat cutter if the print asks for it.` });
-  if (hole.entryDrop > 0.1 * tool.diameter) remarks.push({ rule: 'slanted-entry', severity: 'warning', message: `The entry falls by ${c.say(hole.entryDrop)}: the drill may wander. Mill a flat first.` });
+  if (atTip)
+    remarks.push({
+      rule: 'flat-bottom',
+      severity: 'warning',
+      message: `The floor is ${hole.bottom.shape}: the drill's tip stops at it and leaves ${c.say(point)} of cone. Finish the floor with a flat cutter if the print asks for it.`,
+    });
+  if (hole.entryDrop > 0.1 * tool.diameter)
+    remarks.push({ rule: 'slanted-entry', severity: 'warning', message: `The entry falls by ${c.say(hole.entryDrop)}: the drill may wander. Mill a flat first.` });
   if (c.thread && isMain && !through) remarks.push(...tapRoom(c, endOf(hole, true, step.end) + shift - startOfThread(hole)));
   return {
     tool,
@@ -107,5 +127,11 @@ function tapRoom(c: KindContext, fullDepth: number): Remark[] {
   if (wanted === undefined || !c.thread) return [];
   const need = drillDepthForTap(tapDepth(wanted, c.thread.pitch, 'bottoming'), c.thread.pitch);
   if (fullDepth >= need - 1e-6) return [];
-  return [{ rule: 'tap-room', severity: 'error', message: `${c.thread.designation} ↧${c.say(wanted)} needs ${c.say(need)} of full diameter even with a bottoming tap; the hole has ${c.say(fullDepth)}. Thread less deep, or deepen the hole.` }];
+  return [
+    {
+      rule: 'tap-room',
+      severity: 'error',
+      message: `${c.thread.designation} ↧${c.say(wanted)} needs ${c.say(need)} of full diameter even with a bottoming tap; the hole has ${c.say(fullDepth)}. Thread less deep, or deepen the hole.`,
+    },
+  ];
 }

@@ -31,7 +31,11 @@ function planSpot(c: KindContext): PlanResult {
   const largest = USABLE * tool.diameter;
   const rim = parameters.length('rim', 'rim diameter', Math.min(wanted.rim, largest), wanted.source, wanted.relation);
   if (wanted.rim > largest + 1e-6 && wanted.source === 'model') {
-    remarks.push({ rule: 'spot-rim', severity: 'warning', message: `The chamfer of ${c.say(wanted.rim)} is wider than the spot drill can make (${c.say(largest)}). Use a wider spot drill or a countersink.` });
+    remarks.push({
+      rule: 'spot-rim',
+      severity: 'warning',
+      message: `The chamfer of ${c.say(wanted.rim)} is wider than the spot drill can make (${c.say(largest)}). Use a wider spot drill or a countersink.`,
+    });
   }
   if (rim > tool.diameter) {
     remarks.push({ rule: 'spot-rim', severity: 'error', message: `A rim of ${c.say(rim)} needs a spot drill wider than ${c.say(tool.diameter)}.` });
@@ -79,8 +83,9 @@ function findSpot(c: KindContext, angleDeg: number | null, rim: number): Found {
     const wide = findTool(c.tools, { kind: 'spot-drill', angleDeg: angle, minDiameter: rim / USABLE }, c.say);
     if ('tool' in wide) return wide;
   }
-  const widest = c.tools.filter((t) => t.kind === 'spot-drill' && (angleDeg === null || Math.abs((t.pointAngleDeg ?? 90) - angleDeg) < 0.5)).sort((a, b) => b.diameter - a.diameter || (b.pointAngleDeg ?? 90) - (a.pointAngleDeg ?? 90))[0];
+  const widest = c.tools
+    .filter((t) => t.kind === 'spot-drill' && (angleDeg === null || Math.abs((t.pointAngleDeg ?? 90) - angleDeg) < 0.5))
+    .sort((a, b) => b.diameter - a.diameter || (b.pointAngleDeg ?? 90) - (a.pointAngleDeg ?? 90))[0];
   if (widest) return { tool: widest };
   return { missing: angleDeg !== null ? `No spot drill of ${Math.round(angleDeg)}° in the tool list for the chamfer in the model.` : 'No spot drill in the tool list.' };
 }
-

@@ -34,14 +34,25 @@ function planTap(c: KindContext): PlanResult {
   const room = (h: HoleView): number => (h.through ? h.depth + LEAD_THREADS[lead] * thread.pitch : h.depth - thread.pitch) - start;
   const most = room(hole) - LEAD_THREADS[lead] * thread.pitch;
   const printed = c.decision.threadDepth;
-  const full = parameters.length('threadDepth', 'full thread', printed ?? most, printed !== undefined ? 'print' : 'model', printed !== undefined ? 'from the print' : hole.through ? 'right through' : 'as deep as the hole allows');
+  const full = parameters.length(
+    'threadDepth',
+    'full thread',
+    printed ?? most,
+    printed !== undefined ? 'print' : 'model',
+    printed !== undefined ? 'from the print' : hole.through ? 'right through' : 'as deep as the hole allows',
+  );
   const depth = tapDepth(full, thread.pitch, lead);
   parameters.derived('depth', 'tip below entry', start + depth, `${c.say(full)} + ${LEAD_THREADS[lead]} threads lead`);
   if (!hole.through) parameters.derived('drilled', 'full ⌀ drilled to', hole.depth, 'must be one pitch beyond the tip', 'model');
   const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, depth);
   parameters.derived('pitch', 'pitch', thread.pitch, 'feed = pitch × speed', 'table');
   if (clamped) remarks.push({ rule: 'machine-limit', severity: 'note', message: `The machine's ${clamped} limit sets the tap's speed to ${speed} rpm; the feed follows.` });
-  if (!hole.through && lead === 'spiral-point') remarks.push({ rule: 'chips-forward', severity: 'warning', message: 'A spiral-point tap pushes its chips ahead: in a blind hole they pack at the bottom. Use a plug or bottoming tap.' });
+  if (!hole.through && lead === 'spiral-point')
+    remarks.push({
+      rule: 'chips-forward',
+      severity: 'warning',
+      message: 'A spiral-point tap pushes its chips ahead: in a blind hole they pack at the bottom. Use a plug or bottoming tap.',
+    });
   return {
     tool,
     cycle: thread.hand === 'left' ? 'G74' : 'G84',

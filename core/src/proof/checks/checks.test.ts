@@ -12,7 +12,16 @@ import { proofSummary } from '../summary.ts';
 function produced() {
   const threaded = hole({ depth: 25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }], entry: [20, 20, 0] });
   const plain = hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 8.5, length: 30 }], entry: [60, 20, 0] });
-  const bored = hole({ kind: 'through', role: 'counterbored', entry: [60, 60, 0], stack: [{ shape: 'cylinder', diameter: 11, length: 6 }, { shape: 'flat', startDiameter: 11, endDiameter: 6.6 }, { shape: 'cylinder', diameter: 6.6, length: 24 }] });
+  const bored = hole({
+    kind: 'through',
+    role: 'counterbored',
+    entry: [60, 60, 0],
+    stack: [
+      { shape: 'cylinder', diameter: 11, length: 6 },
+      { shape: 'flat', startDiameter: 11, endDiameter: 6.6 },
+      { shape: 'cylinder', diameter: 6.6, length: 24 },
+    ],
+  });
   const features = [threaded, plain, bored];
   const plan = newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id);
   const { thread, depth } = parseCallout('M8x1.25 ↧16', 'mm');
@@ -63,7 +72,8 @@ describe('checks from the text', () => {
   it('a tap without a drilled hole', () => expect(rulesAfter((t) => t.replace(/^(.*G73 X-30.*)$/m, ''))).toContain('tap-without-hole'));
   it('a spot as deep as the hole', () => expect(rulesAfter((t) => inTool(t, 2, /Z-2[\d.]+/, 'Z-20.'))).toContain('spot-too-deep'));
   it('a counterbore too deep', () => expect(rulesAfter((t) => inTool(t, 20, /Z-6\./, 'Z-6.5'))).toContain('counterbore-depth'));
-  it('a hole where the part has none', () => expect(rulesAfter((t) => inTool(t, 10, /X10\. Y-20\. Z/, 'X12. Y-20. Z'))).toEqual(expect.arrayContaining(['no-hole-there', 'not-in-program'])));
+  it('a hole where the part has none', () =>
+    expect(rulesAfter((t) => inTool(t, 10, /X10\. Y-20\. Z/, 'X12. Y-20. Z'))).toEqual(expect.arrayContaining(['no-hole-there', 'not-in-program'])));
   it('the same hole twice', () => expect(rulesAfter((t) => inTool(t, 10, /^(.*X10\. Y-20\. Z.*)$/m, '$1\nX10. Y-20.'))).toContain('done-twice'));
   it('speed beyond the machine', () => expect(rulesAfter((t) => inTool(t, 10, /S\d+/, 'S9000'))).toContain('speed-limit'));
   it('a tool that the magazine does not hold', () => expect(rulesAfter((t) => t.replace('T10 M6', 'T77 M6'))).toContain('unknown-tool'));
@@ -85,13 +95,27 @@ describe('checks of the plan', () => {
 
   it('a used tool without a number is not posted', () => {
     const tools = LIBRARY.tools.map((t) => (t.id === 'drill-8' ? { ...t, number: null } : t));
-    const result = produceJob({ features: [hole({ stack: [{ shape: 'cylinder', diameter: 8, length: 20 }] })], bounds: BOUNDS, plan: newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id), library: { ...LIBRARY, tools }, name: 'n', rays: null });
+    const result = produceJob({
+      features: [hole({ stack: [{ shape: 'cylinder', diameter: 8, length: 20 }] })],
+      bounds: BOUNDS,
+      plan: newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id),
+      library: { ...LIBRARY, tools },
+      name: 'n',
+      rays: null,
+    });
     expect(result.checks.map((c) => c.rule)).toContain('no-number');
     expect(result.programs).toEqual([]);
   });
 
   it('an open row says what is missing', () => {
-    const result = produceJob({ features: [hole({ stack: [{ shape: 'cylinder', diameter: 7.3, length: 20 }] })], bounds: BOUNDS, plan: newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id), library: LIBRARY, name: 'n', rays: null });
+    const result = produceJob({
+      features: [hole({ stack: [{ shape: 'cylinder', diameter: 7.3, length: 20 }] })],
+      bounds: BOUNDS,
+      plan: newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id),
+      library: LIBRARY,
+      name: 'n',
+      rays: null,
+    });
     expect(result.checks[0]).toMatchObject({ rule: 'open-row', message: 'A: No drill ⌀7.3 mm in the tool list.' });
   });
 });

@@ -19,11 +19,24 @@ const toolAndCycle: CheckRule = {
   run: ({ made }) =>
     made.flatMap((m): Finding[] => {
       const { call, tool } = m;
-      if (!tool) return [{ rule: 'unknown-tool', severity: 'error', message: `${name(m)}: T${call.tool} is not in the tool list. Give the tool its magazine number, or change the T word.`, ...at(m) }];
+      if (!tool)
+        return [
+          {
+            rule: 'unknown-tool',
+            severity: 'error',
+            message: `${name(m)}: T${call.tool} is not in the tool list. Give the tool its magazine number, or change the T word.`,
+            ...at(m),
+          },
+        ];
       const allowed = OPERATION_KINDS.some((k) => k.toolKinds.includes(tool.kind) && (k.cycles as readonly string[]).includes(call.cycle));
       const found: Finding[] = [];
       if (!allowed && (tool.kind === 'tap') !== isTap(call.cycle)) {
-        found.push({ rule: 'tool-and-cycle', severity: 'error', message: `${name(m)}: T${call.tool} is a ${tool.kind.replace('-', ' ')}, and ${call.cycle} is ${isTap(call.cycle) ? 'a tapping' : 'not a tapping'} cycle. Change the tool or the cycle.`, ...at(m) });
+        found.push({
+          rule: 'tool-and-cycle',
+          severity: 'error',
+          message: `${name(m)}: T${call.tool} is a ${tool.kind.replace('-', ' ')}, and ${call.cycle} is ${isTap(call.cycle) ? 'a tapping' : 'not a tapping'} cycle. Change the tool or the cycle.`,
+          ...at(m),
+        });
       }
       if (tool.thread && isTap(call.cycle) && (tool.thread.hand === 'left') !== (call.cycle === 'G74')) {
         found.push({ rule: 'tap-hand', severity: 'error', message: `${name(m)}: a ${tool.thread.hand}-hand tap on ${call.cycle}. G84 is for right hand, G74 for left.`, ...at(m) });
@@ -41,7 +54,14 @@ const tapFeedRule: CheckRule = {
       const wanted = tapFeed(m.call.speed, pitch);
       // A thousandth covers the rounding of F; anything more stretches the thread.
       if (Math.abs(m.call.feed - wanted) <= 0.001 * wanted) return [];
-      return [{ rule: 'tap-feed', severity: 'error', message: `${name(m)}: a tap's feed is pitch × speed: ${say(pitch)} × ${m.call.speed} rpm = ${say(wanted)}/min, not ${say(m.call.feed)}/min.`, ...at(m) }];
+      return [
+        {
+          rule: 'tap-feed',
+          severity: 'error',
+          message: `${name(m)}: a tap's feed is pitch × speed: ${say(pitch)} × ${m.call.speed} rpm = ${say(wanted)}/min, not ${say(m.call.feed)}/min.`,
+          ...at(m),
+        },
+      ];
     }),
 };
 
@@ -50,8 +70,15 @@ const limits: CheckRule = {
   run: ({ made, job, say }) =>
     made.flatMap((m): Finding[] => {
       const out: Finding[] = [];
-      if (m.call.speed > job.machine.maxSpeed) out.push({ rule: 'speed-limit', severity: 'error', message: `${name(m)}: ${m.call.speed} rpm is above the machine's ${job.machine.maxSpeed} rpm.`, ...at(m) });
-      if (m.call.feed > job.machine.maxFeed) out.push({ rule: 'feed-limit', severity: 'error', message: `${name(m)}: a feed of ${say(m.call.feed)}/min is above the machine's ${say(job.machine.maxFeed)}/min.`, ...at(m) });
+      if (m.call.speed > job.machine.maxSpeed)
+        out.push({ rule: 'speed-limit', severity: 'error', message: `${name(m)}: ${m.call.speed} rpm is above the machine's ${job.machine.maxSpeed} rpm.`, ...at(m) });
+      if (m.call.feed > job.machine.maxFeed)
+        out.push({
+          rule: 'feed-limit',
+          severity: 'error',
+          message: `${name(m)}: a feed of ${say(m.call.feed)}/min is above the machine's ${say(job.machine.maxFeed)}/min.`,
+          ...at(m),
+        });
       return out;
     }),
 };
@@ -63,14 +90,28 @@ const flute: CheckRule = {
       if (!m.tool || !m.view) return [];
       const deep = m.view.entryZ - m.call.z - (m.tool.kind === 'drill' ? pointLength(m.tool.diameter, m.tool.pointAngleDeg ?? 118) : 0);
       if (deep <= m.tool.fluteLength + DEPTH_TOLERANCE) return [];
-      return [{ rule: 'flute-length', severity: 'error', message: `${name(m)}: T${m.call.tool} goes ${say(deep)} deep and has ${say(m.tool.fluteLength)} of flute. Use a longer one.`, ...at(m) }];
+      return [
+        {
+          rule: 'flute-length',
+          severity: 'error',
+          message: `${name(m)}: T${m.call.tool} goes ${say(deep)} deep and has ${say(m.tool.fluteLength)} of flute. Use a longer one.`,
+          ...at(m),
+        },
+      ];
     }),
 };
 
 const noHole: CheckRule = {
   rule: 'no-hole-there',
   run: ({ made, say }) =>
-    made.filter((m) => !m.view).map((m) => ({ rule: 'no-hole-there', severity: 'error' as const, message: `Line ${m.call.line}: ${m.call.cycle} at X ${say(m.call.x)} Y ${say(m.call.y)}, where the part has no hole. Check the position and the work zero.`, ...at(m) })),
+    made
+      .filter((m) => !m.view)
+      .map((m) => ({
+        rule: 'no-hole-there',
+        severity: 'error' as const,
+        message: `Line ${m.call.line}: ${m.call.cycle} at X ${say(m.call.x)} Y ${say(m.call.y)}, where the part has no hole. Check the position and the work zero.`,
+        ...at(m),
+      })),
 };
 
 const depths: CheckRule = {
@@ -95,7 +136,14 @@ function depthFindings(m: MadeHole, c: CheckContext): Finding[] {
   if (tool.kind === 'spot-drill') {
     const wide = cone?.startDiameter ?? widestAbove(v.steps) ?? Infinity;
     if (rim > Math.min(wide, tool.diameter * 1.001) + 2 * DEPTH_TOLERANCE) {
-      return [{ rule: 'spot-too-deep', severity: 'error', message: `${name(m)}: the spot goes ${c.say(tip)} deep and leaves a rim of ⌀${c.say(rim)}, wider than ${rim > tool.diameter ? `the spot drill (⌀${c.say(tool.diameter)})` : `the ⌀${c.say(wide)} wanted`}. Spot less deep.`, ...at(m) }];
+      return [
+        {
+          rule: 'spot-too-deep',
+          severity: 'error',
+          message: `${name(m)}: the spot goes ${c.say(tip)} deep and leaves a rim of ⌀${c.say(rim)}, wider than ${rim > tool.diameter ? `the spot drill (⌀${c.say(tool.diameter)})` : `the ⌀${c.say(wide)} wanted`}. Spot less deep.`,
+          ...at(m),
+        },
+      ];
     }
   }
   return [];
@@ -120,14 +168,28 @@ function drillDepth(m: MadeHole, tip: number, c: CheckContext): Finding[] {
   const end = step === drilledStep(v) ? v.depth : (step?.end ?? v.depth);
   if (v.through && step === drilledStep(v)) {
     if (full >= end - DEPTH_TOLERANCE) return [];
-    return [{ rule: 'not-through', severity: 'error', message: `${name(m)}: the drill's full diameter ends ${c.say(end - full)} above the exit. Drill ${c.say(end - full)} deeper, and some break-through.`, ...at(m) }];
+    return [
+      {
+        rule: 'not-through',
+        severity: 'error',
+        message: `${name(m)}: the drill's full diameter ends ${c.say(end - full)} above the exit. Drill ${c.say(end - full)} deeper, and some break-through.`,
+        ...at(m),
+      },
+    ];
   }
   const pointed = v.bottom.shape === 'cone' && step === drilledStep(v);
   const floor = pointed ? v.depth + tool.diameter / 2 / Math.tan((v.bottom.shape === 'cone' ? v.bottom.angle : 180) * (Math.PI / 360)) : end;
   const over = pointed ? Math.max(full - v.depth, 0) : tip - floor;
   const allowed = c.job.rows.find((r) => r.tag === m.tag)?.operations.some((o) => o.kind === 'drill' && o.parameters.some((p) => p.key === 'depth' && p.source !== 'model'));
   if (over > DEPTH_TOLERANCE) {
-    return [{ rule: 'too-deep', severity: allowed ? 'warning' : 'error', message: `${name(m)}: the drill goes ${c.say(over)} deeper than the hole in the model${allowed ? ', as typed or printed' : ''}. The ${pointed ? 'full diameter' : 'tip'} should end ${c.say(pointed ? v.depth : floor)} below the entry.`, ...at(m) }];
+    return [
+      {
+        rule: 'too-deep',
+        severity: allowed ? 'warning' : 'error',
+        message: `${name(m)}: the drill goes ${c.say(over)} deeper than the hole in the model${allowed ? ', as typed or printed' : ''}. The ${pointed ? 'full diameter' : 'tip'} should end ${c.say(pointed ? v.depth : floor)} below the entry.`,
+        ...at(m),
+      },
+    ];
   }
   const short = pointed ? v.depth - full : floor - tip;
   if (short > DEPTH_TOLERANCE && step === drilledStep(v)) {
@@ -145,7 +207,14 @@ function tapDepthFindings(m: MadeHole, c: CheckContext): Finding[] {
   const full = Math.min(...drilled);
   const over = full + pitch - m.call.z;
   if (over <= DEPTH_TOLERANCE) return [];
-  return [{ rule: 'tap-too-deep', severity: 'error', message: `${name(m)}: the tap ends ${c.say(m.call.z - full)} above the drill's full diameter; it needs one pitch (${c.say(pitch)}). Tap ${c.say(over)} less deep, or drill deeper.`, ...at(m) }];
+  return [
+    {
+      rule: 'tap-too-deep',
+      severity: 'error',
+      message: `${name(m)}: the tap ends ${c.say(m.call.z - full)} above the drill's full diameter; it needs one pitch (${c.say(pitch)}). Tap ${c.say(over)} less deep, or drill deeper.`,
+      ...at(m),
+    },
+  ];
 }
 
 const twice: CheckRule = {
@@ -157,7 +226,16 @@ const twice: CheckRule = {
       const key = `${m.view.feature.id}/${m.tool.kind}/${m.tool.diameter.toFixed(2)}`;
       const before = seen.get(key);
       seen.set(key, m);
-      return before ? [{ rule: 'done-twice', severity: 'error', message: `${name(m)}: the ${m.tool.kind.replace('-', ' ')} comes here a second time (first in line ${before.call.line}). Take one out.`, ...at(m) }] : [];
+      return before
+        ? [
+            {
+              rule: 'done-twice',
+              severity: 'error',
+              message: `${name(m)}: the ${m.tool.kind.replace('-', ' ')} comes here a second time (first in line ${before.call.line}). Take one out.`,
+              ...at(m),
+            },
+          ]
+        : [];
     });
   },
 };
@@ -167,9 +245,19 @@ const coverage: CheckRule = {
   run: ({ job, setup, made }) => {
     const done = new Map<string, Set<string>>();
     for (const m of made) if (m.view && m.tool) done.set(m.view.label, (done.get(m.view.label) ?? new Set()).add(m.tool.id));
-    return setup.operations.flatMap((o): Finding[] =>
-      o.holes.filter((h) => !done.get(h.label)?.has(o.tool.id)).map((h) => ({ rule: 'not-in-program', severity: 'error' as const, message: `${h.label}: planned to ${operationKind(o.kind).label} with T${o.tool.number}, but the program has no line for it.`, tag: o.tag, feature: h.feature })),
-    ).concat(job.rows.length === 0 ? [{ rule: 'no-features', severity: 'note', message: 'No hole was found in the part.' }] : []);
+    return setup.operations
+      .flatMap((o): Finding[] =>
+        o.holes
+          .filter((h) => !done.get(h.label)?.has(o.tool.id))
+          .map((h) => ({
+            rule: 'not-in-program',
+            severity: 'error' as const,
+            message: `${h.label}: planned to ${operationKind(o.kind).label} with T${o.tool.number}, but the program has no line for it.`,
+            tag: o.tag,
+            feature: h.feature,
+          })),
+      )
+      .concat(job.rows.length === 0 ? [{ rule: 'no-features', severity: 'note', message: 'No hole was found in the part.' }] : []);
   },
 };
 
@@ -178,7 +266,8 @@ const magazine: CheckRule = {
   run: ({ setup, job }) => {
     const out: Finding[] = [];
     for (const o of setup.operations) {
-      if (o.tool.number !== null && o.tool.number > job.machine.magazineSize) out.push({ rule: 'magazine-size', severity: 'error', message: `${o.tag}: T${o.tool.number} is beyond the machine's ${job.machine.magazineSize} places.`, tag: o.tag });
+      if (o.tool.number !== null && o.tool.number > job.machine.magazineSize)
+        out.push({ rule: 'magazine-size', severity: 'error', message: `${o.tag}: T${o.tool.number} is beyond the machine's ${job.machine.magazineSize} places.`, tag: o.tag });
     }
     return out;
   },
@@ -191,7 +280,12 @@ const lowRapid: CheckRule = {
     const top = Math.max(setup.frame.part.max[2], setup.frame.stock.max[2]);
     return read.motions
       .filter((m) => m.kind === 'rapid' && m.cycle === undefined && m.to[2] !== null && m.to[2] < top - DEPTH_TOLERANCE)
-      .map((m) => ({ rule: 'low-rapid', severity: 'error' as const, message: `Line ${m.line}: rapid to Z ${say(m.to[2]!)}, below the top of the stock at ${say(top)}. Feed there, or stay above.`, line: m.line }));
+      .map((m) => ({
+        rule: 'low-rapid',
+        severity: 'error' as const,
+        message: `Line ${m.line}: rapid to Z ${say(m.to[2]!)}, below the top of the stock at ${say(top)}. Feed there, or stay above.`,
+        line: m.line,
+      }));
   },
 };
 

@@ -1,0 +1,141 @@
+import AxeBuilder from '@axe-core/playwright';
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+
+const PART = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));
+
+/** A manifold block of its own for each test: what one changes no other sees. */
+async function openBlock(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByLabel('STEP file').setInputFiles({ name: 'block.step', mimeType: 'model/step', buffer: PART });
+  await expect(page.getByText('27 / 27')).toBeVisible({ timeout: 60_000 });
+}
+const rowOf = (page: Page, tag: string) => page.locator(`.row[data-tag="${tag}"]`);
+
+async function typeCallout(page: Page, tag: string, text: string): Promise<void> {
+  await rowOf(page, tag).locator('.callout').click();
+  await page.getByLabel(`Callout of ${tag}`).fill(text);
+  await page.getByLabel(`Callout of ${tag}`).press('Enter');
+}
+
+test('a typed callout sets the row, the section and the code; undo takes it back', async ({ page }) => {
+  await openBlock(page);
+  await expect(rowOf(page, 'D')).toContainText('may be M8');
+  await typeCallout(page, 'D', 'M8x1.25 - 6H ↧16');
+  await expect(rowOf(page, 'D')).toContainText('M8×1.25 – 6H');
+  await expect(rowOf(page, 'D').getByRole('img', { name: /tap M8/ })).toBeVisible();
+  await rowOf(page, 'D').getByRole('button').first().click();
+  const detail = page.getByTestId('detail-D');
+  await expect(detail.getByRole('tab', { name: 'tap' })).toHaveAttribute('aria-selected', 'true');
+  await expect(detail.getByRole('img', { name: /Section of D1, tap to 21 below/ })).toBeVisible();
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await expect(rowOf(page, 'D')).toContainText('may be M8');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(rowOf(page, 'D')).toContainText('M8×1.25');
+});
+
+test('what was decided is there again after loading the page', async ({ page }) => {
+  await openBlock(page);
+  await typeCallout(page, 'D', 'M8x1.25 ↧14');
+  await expect(rowOf(page, 'D').getByRole('img', { name: /tap M8/ })).toBeVisible();
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  await page.reload();
+  await expect(rowOf(page, 'D')).toContainText('M8×1.25');
+});
+
+test('a wrong callout says what is not understood and changes nothing', async ({ page }) => {
+  await openBlock(page);
+  await typeCallout(page, 'A', 'M5 nonsense');
+  await expect(page.getByRole('alert')).toContainText('"nonsense" in the callout is not understood');
+  await page.getByLabel('Callout of A').press('Escape');
+  await expect(rowOf(page, 'A')).toContainText('4.2');
+});
+
+test('a depth is typed as a sum on the drawing, and let go again', async ({ page }) => {
+  await openBlock(page);
+  await rowOf(page, 'A').getByRole('button').first().click();
+  const detail = page.getByTestId('detail-A');
+  await detail.getByRole('button', { name: /^depth at full ⌀ 14/ }).click();
+  const field = detail.getByTestId('section').getByLabel('depth at full ⌀');
+  await field.fill('1/2in - 0.7');
+  await field.press('Enter');
+  await expect(detail.getByRole('button', { name: 'depth at full ⌀ 12' })).toBeVisible();
+  await detail.getByRole('button', { name: 'Let depth at full ⌀ go back' }).click();
+  await expect(detail.getByRole('button', { name: 'depth at full ⌀ 14' })).toBeVisible();
+});
+
+test('a thread that has no room leaves the row open with the reason', async ({ page }) => {
+  await openBlock(page);
+  await typeCallout(page, 'D', 'M8x1.25 ↧22');
+  await expect(rowOf(page, 'D')).toContainText('needs');
+  await expect(page.getByText('21 / 27')).toBeVisible();
+  await expect(page.getByText(/1 row is still open/)).toBeVisible();
+});
+
+test('the whole way by keyboard', async ({ page }) => {
+  await openBlock(page);
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByTestId('detail-A')).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByTestId('detail-B')).toBeVisible();
+  await page.keyboard.press('[');
+  await expect(page.getByTestId('detail-B').getByRole('tab', { name: 'spot' })).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('complementary', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('?');
+  await page.keyboard.press('2');
+  await expect(page.getByRole('button', { name: /^2 / })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('c');
+  await expect(page.getByTestId('code')).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByTestId('zero-words')).toBeVisible();
+});
+
+test('a line of the code and its hole answer each other', async ({ page }) => {
+  await openBlock(page);
+  await page.getByRole('link', { name: 'Code' }).click();
+  await page.locator('.cm-line', { hasText: 'G99 G82' }).first().click();
+  await expect(page.locator('.cm-line.hand-line')).toContainText('G99 G82');
+  await expect(page.locator('.rail-card.on')).toHaveCount(1);
+  await page.locator('.rail-card .bars button').nth(1).click();
+  await expect(page.locator('.cm-line.kin-line').first()).toBeVisible();
+  await page.getByLabel('line numbers').check();
+  await expect(page.getByTestId('code')).toContainText('N10 G21');
+});
+
+test('another zero and unit move the numbers in the code', async ({ page }) => {
+  await openBlock(page);
+  await page.keyboard.press('s');
+  await page.getByRole('button', { name: 'zero left front corner, top of stock' }).click();
+  await expect(page.getByTestId('zero-words')).toHaveText('left front corner, top of stock');
+  await page.getByLabel('units').selectOption('inch');
+  await page.getByLabel('allowance on top').fill('nonsense');
+  await page.getByLabel('allowance on top').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('not a length');
+  await page.getByLabel('allowance on top').press('Escape');
+  await page.keyboard.press('c');
+  await expect(page.getByTestId('code')).toContainText('G20 G17 G90 G94');
+  await expect(page.getByTestId('code')).toContainText('LEFT FRONT CORNER');
+});
+
+test('a plan saved elsewhere is not overwritten', async ({ page, request }) => {
+  await openBlock(page);
+  const id = /jobs\/([^/]+)/.exec(page.url())![1]!;
+  const { plan, revision } = (await (await request.get(`/api/jobs/${id}`)).json()) as { plan: { units: string }; revision: number };
+  await request.put(`/api/jobs/${id}/plan`, { data: { revision, plan: { ...plan, units: 'inch' } } });
+  await typeCallout(page, 'A', 'M5 ↧8');
+  await expect(page.getByRole('alert')).toContainText('saved elsewhere');
+  await page.getByRole('button', { name: 'Load the newer plan' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(rowOf(page, 'A')).toContainText('0.1654');
+});
+
+test('the bench reads well for everyone', async ({ page }) => {
+  await openBlock(page);
+  await rowOf(page, 'D').getByRole('button').first().click();
+  const { violations } = await new AxeBuilder({ page }).exclude('canvas').analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`)).toEqual([]);
+});

@@ -1,0 +1,67 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { plateStep } from '../demo/src/plate-step.ts';
+
+const row = (page: import('@playwright/test').Page, name: RegExp | string) => page.getByRole('row').filter({ hasText: name });
+
+test('the sample jobs are there, ready to look at', async ({ page }) => {
+  await page.goto('/');
+  await expect(row(page, 'manifold-block.step').getByText('ready')).toBeVisible({ timeout: 60_000 });
+  await expect(row(page, 'adapter-plate.step').getByText('ready')).toBeVisible({ timeout: 60_000 });
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`)).toEqual([]);
+});
+
+test('a dropped part leads to its code', async ({ page }) => {
+  await page.goto('/');
+  await page.getByLabel('STEP file').setInputFiles({ name: 'plate of nobody.step', mimeType: 'model/step', buffer: Buffer.from(plateStep({ holes: 12, diameter: 5 })) });
+  await expect(page.getByLabel('Worksheet')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('12 / 12')).toBeVisible();
+  await page.getByRole('link', { name: 'Code' }).click();
+  await expect(page.getByTestId('code')).toContainText('G82');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: /plate-12.*\.nc/ }).click();
+  expect((await download).suggestedFilename()).toMatch(/^plate-12.*\.nc$/);
+});
+
+test('wrong files are refused in words, and nothing is stored', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('table')).toBeVisible();
+  const before = await page.getByRole('row').count();
+  const input = page.getByLabel('STEP file');
+  await input.setInputFiles({ name: 'notes.step', mimeType: 'text/plain', buffer: Buffer.from('shopping list') });
+  await expect(page.getByRole('alert')).toContainText('not a STEP file');
+  await input.setInputFiles({ name: 'huge.step', mimeType: 'model/step', buffer: Buffer.alloc(6 * 1048576, 65) });
+  await expect(page.getByRole('alert')).toContainText('too large');
+  expect(await page.getByRole('row').count()).toBe(before);
+});
+
+test('a hostile product name is harmless text', async ({ page }) => {
+  await page.goto('/');
+  const text = plateStep({ holes: 1 }).replace(/'plate 1'/g, `'<img src=x onerror=alert(1)>${'n'.repeat(500)}'`);
+  page.on('dialog', () => {
+    throw new Error('a script ran');
+  });
+  await page.getByLabel('STEP file').setInputFiles({ name: 'hostile.step', mimeType: 'model/step', buffer: Buffer.from(text) });
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('<img src=x', { timeout: 60_000 });
+});
+
+test('delete can be undone', async ({ page }) => {
+  await page.goto('/');
+  await page.getByLabel('STEP file').setInputFiles({ name: 'short-lived.step', mimeType: 'model/step', buffer: Buffer.from(plateStep({ holes: 3 })) });
+  await expect(page.getByLabel('Worksheet')).toBeVisible({ timeout: 60_000 });
+  await page.goto('/');
+  await row(page, 'short-lived.step')
+    .getByRole('button', { name: /^Delete/ })
+    .click();
+  await expect(row(page, 'short-lived.step')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(row(page, 'short-lived.step')).toHaveCount(1);
+});
+
+test('an address without a job says so', async ({ page }) => {
+  await page.goto('/jobs/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByRole('alert')).toContainText('no such job');
+  await page.goto('/nowhere');
+  await expect(page.getByRole('heading')).toContainText('nothing at this address');
+});
