@@ -38,7 +38,7 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
   const [refused, setRefused] = useState<string | null>(null);
   const [notes, setNotes] = useState(true);
 
-  useEffect(() => pick({ setupId: null, tag: null, hole: null, operation: null, line: null, hover: null }), [id, pick]);
+  useEffect(() => pick({ setupId: null, tag: null, hole: null, operation: null, line: null, hover: null, onFace: null }), [id, pick]);
   useEffect(() => {
     if (open) document.title = `${open.job.name} · Yellow Pin`;
   }, [open]);

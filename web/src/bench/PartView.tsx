@@ -62,6 +62,7 @@ export function PartView({ picture, rows, setup, program, showMotion, fit }: Pro
             const hit = faceRow(e, picture, ofFace);
             e.stopPropagation();
             if (hit) pick({ tag: hit.row.tag, hole: hit.label, operation: null, line: null });
+            else if (e.face) pick({ onFace: tagsInPlane(rows, e.point, e.face.normal), tag: null, hole: null, operation: null, line: null });
           }}
         />
         <lineSegments raycast={() => null}>
@@ -181,6 +182,18 @@ function ZeroAndAxes({ setup, size }: { setup: DerivedSetup; size: number }) {
       </Html>
     </group>
   );
+}
+
+/** Tags of the holes that open into the flat face at a point; null where there are none. */
+function tagsInPlane(rows: Row[], point: THREE.Vector3, normal: THREE.Vector3): string[] | null {
+  const inPlane = (entry: readonly number[], axis: readonly number[]): boolean => {
+    const [n, p] = [normal.toArray(), point.toArray()];
+    const off = entry.reduce((sum, v, i) => sum + (v - p[i]!) * n[i]!, 0);
+    return Math.abs(off) < 0.02 && Math.abs(axis.reduce((sum, v, i) => sum + v * n[i]!, 0)) > 0.99;
+  };
+  const exit = (f: Row['size']['features'][number]) => f.entry.map((v, i) => v - f.axis[i]! * f.depth);
+  const tags = rows.filter((r) => r.size.features.some((f) => inPlane(f.entry, f.axis) || (f.kind === 'through' && inPlane(exit(f), f.axis)))).map((r) => r.tag);
+  return tags.length > 0 ? tags : null;
 }
 
 interface Owner {

@@ -57,7 +57,7 @@ export function Section({ row, view, operation, unit }: Props) {
         {d.thread && <path d={d.thread} stroke="#65458f" strokeWidth="1.8" strokeDasharray="4 3" />}
         <line x1={d.centre} y1="6" x2={d.centre} y2={HEIGHT - 2} stroke="#585e66" strokeDasharray="9 3 2 3" strokeWidth="0.7" />
         <line x1="6" x2={2 * d.centre - 6} y1={d.r.y} y2={d.r.y} stroke="#22262b" strokeDasharray="7 3 2 3" strokeWidth="0.9" />
-        <text x="7" y={d.r.y - 4} fontSize="11" fill="#585e66" fontFamily="var(--mono)">
+        <text x={2 * d.centre - 2} y={d.r.y - 4} fontSize="11" fill="#585e66" fontFamily="var(--mono)">
           R +{say(d.r.label)}
         </text>
         {operation && (

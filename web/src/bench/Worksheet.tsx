@@ -6,7 +6,7 @@ import { CalloutError, parseCallout } from '@yellow-pin/core/callout/callout';
 import { narrowest } from '@yellow-pin/core/features/sets';
 import type { Row } from '@yellow-pin/core/job/derive';
 import type { Plan } from '@yellow-pin/core/job/plan';
-import { LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import { formatLength, LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { CalloutText } from '../shared/CalloutText.tsx';
 import { MiniSection } from '../shared/MiniSection.tsx';
@@ -28,16 +28,17 @@ type Line = { kind: 'group'; text: string; count: number } | { kind: 'row'; row:
 
 /** The plan as a table read from top to bottom: a row a size, opened into its section in place. */
 export function Worksheet({ jobId, rows, plan, checks }: Props) {
-  const { tag, pick } = usePick();
+  const { tag, onFace, pick } = usePick();
   const [filter, setFilter] = useState<Filter>('all');
   const [range, setRange] = useState('');
   const navigate = useNavigate();
   const scroll = useRef<HTMLDivElement>(null);
   const bad = useMemo(() => new Map(checks.flatMap((c) => (c.tag && c.severity === 'error' ? [[c.tag, c]] : []))), [checks]);
   const { test, error } = useMemo(() => rangeTest(range, plan.units), [range, plan.units]);
-  const shown = rows.filter(
-    (r) => (filter === 'all' || (filter === 'open' ? r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0 : r.remarks.length > 0 || bad.has(r.tag))) && test(r),
-  );
+  const isOpen = (r: Row) => r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0;
+  const isToLookAt = (r: Row) => r.remarks.length > 0 || bad.has(r.tag);
+  const kinds: Record<Filter, (r: Row) => boolean> = { all: () => true, open: isOpen, look: isToLookAt };
+  const shown = rows.filter((r) => kinds[filter](r) && test(r) && (onFace === null || onFace.includes(r.tag)));
   const lines = useMemo(() => groupLines(shown), [shown]);
   const virtual = useVirtualizer({
     count: lines.length,
@@ -62,14 +63,19 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
         {(
           [
             ['all', `all ${rows.length}`],
-            ['open', `open or guessed ${rows.filter((r) => r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0).length}`],
-            ['look', `to look at ${rows.filter((r) => r.remarks.length > 0 || bad.has(r.tag)).length}`],
+            ['open', `open or guessed ${rows.filter(isOpen).length}`],
+            ['look', `to look at ${rows.filter(isToLookAt).length}`],
           ] as const
         ).map(([key, text]) => (
           <button key={key} className={`chip${filter === key ? ' on' : ''}`} aria-pressed={filter === key} onClick={() => setFilter(key)}>
             {text}
           </button>
         ))}
+        {onFace && (
+          <button className="chip on" onClick={() => pick({ onFace: null })} aria-label="All faces again">
+            on one face ×
+          </button>
+        )}
         <label style={{ marginLeft: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} className="quiet">
           ⌀ from – to
           <input
@@ -176,7 +182,7 @@ interface RowProps {
 function RowLine({ row, unit, inHand, bad, onPick, onHover }: RowProps) {
   const [editing, setEditing] = useState(false);
   const first = row.size.features[0]!;
-  const under = row.reasons[0] ?? (row.guesses.length > 0 && !row.thread ? `may be ${row.guesses.slice(0, 2).join(' or ')}` : levelsText(row));
+  const under = row.reasons[0] ?? (row.guesses.length > 0 && !row.thread ? `may be ${row.guesses.slice(0, 2).join(' or ')}` : levelsText(row, unit));
   const isOpen = row.state === 'open' || row.state === 'unreachable';
   return (
     <div className={`row${inHand ? ' on' : ''}${isOpen ? ' open' : ''}`} data-tag={row.tag} onClick={onPick} onMouseEnter={() => onHover(true)} onMouseLeave={() => onHover(false)}>
@@ -224,10 +230,10 @@ function StateSign({ row, bad }: { row: Row; bad: Check | null }) {
   return <CheckIcon size={18} role="img" aria-label={row.state} color="var(--ink2)" />;
 }
 
-function levelsText(row: Row): string {
+function levelsText(row: Row, unit: LengthUnit): string {
   const levels = new Set(row.size.features.map((f) => Math.round(f.entry[0]! * f.axis[0]! * 100 + f.entry[1]! * f.axis[1]! * 100 + f.entry[2]! * f.axis[2]! * 100))).size;
   const parts = [
-    row.thread ? `drill ⌀${Math.round(row.thread.tapDrill * 1000) / 1000}` : (row.method ?? ''),
+    row.thread ? `drill ⌀${formatLength(row.thread.tapDrill, unit, unit === 'mm' ? 2 : 4)}` : (row.method ?? ''),
     levels > 1 ? `${levels} levels` : '',
     row.size.features.some((f) => f.interrupted) ? 'crossed by another cavity' : '',
   ];

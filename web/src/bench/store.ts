@@ -58,6 +58,8 @@ interface PickState {
   hole: string | null;
   line: number | null;
   hover: string | null;
+  /** Tags with holes in the face that was pointed at; null: every face. */
+  onFace: string[] | null;
   pick(part: Partial<Omit<PickState, 'pick'>>): void;
 }
 
@@ -68,5 +70,6 @@ export const usePick = create<PickState>()((set) => ({
   hole: null,
   line: null,
   hover: null,
+  onFace: null,
   pick: (part) => set(part),
 }));
