@@ -44,8 +44,10 @@ export function meshModel(model: SolidModel, only?: (face: Face, index: number) 
       return;
     }
     for (let i = 0; i < part.points.length; i++) {
-      positions.push(...part.points[i]!);
-      normals.push(...part.normals[i]!);
+      const p = part.points[i]!;
+      const n = part.normals[i]!;
+      positions.push(p[0], p[1], p[2]);
+      normals.push(n[0], n[1], n[2]);
     }
     for (const t of part.triangles) triangles.push(base + t);
     for (let i = 0; i < part.triangles.length; i += 3) faceOf.push(index);
@@ -125,21 +127,30 @@ function triangulate(flat: Flat[], constraints: [number, number][], loops: Flat[
   const out: number[] = [];
   const t = d.triangles;
   for (let i = 0; i < t.length; i += 3) {
-    const [a, b, c] = [flat[t[i]!]!, flat[t[i + 1]!]!, flat[t[i + 2]!]!];
-    if (inside((a.u + b.u + c.u) / 3, (a.v + b.v + c.v) / 3)) out.push(t[i]!, t[i + 1]!, t[i + 2]!);
+    const a = t[i]!;
+    const b = t[i + 1]!;
+    const c = t[i + 2]!;
+    const u = (coords[2 * a]! + coords[2 * b]! + coords[2 * c]!) / 3;
+    const v = (coords[2 * a + 1]! + coords[2 * b + 1]! + coords[2 * c + 1]!) / 3;
+    if (inside(u, v)) out.push(a, b, c);
   }
   return out;
 }
 
-function mergeCoincident(flat: Flat[]): number[] {
-  const seen = new Map<string, number>();
-  return flat.map((f, i) => {
-    const key = `${Math.round(f.u * 1e7)},${Math.round(f.v * 1e7)}`;
-    const known = seen.get(key);
-    if (known !== undefined) return known;
-    seen.set(key, i);
-    return i;
-  });
+function mergeCoincident(flat: Flat[]): Uint32Array {
+  const columns = new Map<number, number[]>();
+  const out = new Uint32Array(flat.length);
+  for (let i = 0; i < flat.length; i++) {
+    const u = Math.round(flat[i]!.u * 1e7);
+    const v = flat[i]!.v;
+    let column = columns.get(u);
+    if (!column) columns.set(u, (column = []));
+    let known = i;
+    for (const k of column) if (Math.abs(flat[k]!.v - v) < 1e-7) known = k;
+    if (known === i) column.push(i);
+    out[i] = known;
+  }
+  return out;
 }
 
 /** Last resort for an outline that touches itself: a fan over a single convex-like loop. */
@@ -155,25 +166,30 @@ function insideTest(loops: Flat[][]): (u: number, v: number) => boolean {
   let [lo, hi, count] = [Infinity, -Infinity, 0];
   for (const loop of loops) {
     for (const f of loop) {
-      if (f.v < lo) lo = f.v;
-      if (f.v > hi) hi = f.v;
+      lo = Math.min(lo, f.v);
+      hi = Math.max(hi, f.v);
       count++;
     }
   }
-  const bandCount = Math.max(1, Math.min(4096, Math.ceil(Math.sqrt(count) * 4)));
+  const bandCount = Math.max(1, Math.min(8192, Math.ceil(Math.sqrt(count) * 8)));
   const height = (hi - lo || 1) / bandCount;
-  const bands: [Flat, Flat][][] = Array.from({ length: bandCount }, () => []);
-  const band = (v: number) => Math.max(0, Math.min(bandCount - 1, Math.floor((v - lo) / height)));
+  // Per band: u and v of both ends of each segment that reaches into it.
+  const bands: number[][] = Array.from({ length: bandCount }, () => []);
+  const last = bandCount - 1;
   for (const loop of loops) {
-    loop.forEach((a, i) => {
-      const b = loop[(i + 1) % loop.length]!;
-      for (let k = band(Math.min(a.v, b.v)); k <= band(Math.max(a.v, b.v)); k++) bands[k]!.push([a, b]);
-    });
+    for (let i = 0; i < loop.length; i++) {
+      const a = loop[i]!;
+      const b = loop[i + 1 === loop.length ? 0 : i + 1]!;
+      const from = Math.max(0, Math.min(last, Math.floor((Math.min(a.v, b.v) - lo) / height)));
+      const to = Math.max(0, Math.min(last, Math.floor((Math.max(a.v, b.v) - lo) / height)));
+      for (let k = from; k <= to; k++) bands[k]!.push(a.u, a.v, b.u, b.v);
+    }
   }
   return (u, v) => {
+    const s = bands[Math.max(0, Math.min(last, Math.floor((v - lo) / height)))]!;
     let odd = false;
-    for (const [a, b] of bands[band(v)]!) {
-      if (a.v > v !== b.v > v && u < a.u + ((v - a.v) / (b.v - a.v)) * (b.u - a.u)) odd = !odd;
+    for (let i = 0; i < s.length; i += 4) {
+      if (s[i + 1]! > v !== s[i + 3]! > v && u < s[i]! + ((v - s[i + 1]!) / (s[i + 3]! - s[i + 1]!)) * (s[i + 2]! - s[i]!)) odd = !odd;
     }
     return odd;
   };

@@ -1,4 +1,5 @@
 import { along, dot, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import type { Bounds } from '../../model/solid-model.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { TAPER_ANGLE, threadCandidates } from '../../threads/candidates.ts';
 import type { FeatureFamily, Recognised, RecogniseContext } from '../family.ts';
@@ -148,6 +149,7 @@ function isClear(context: RecogniseContext, c: Component, end: End, direction: V
   const sign = dot(direction, c.line.direction) > 0 ? 1 : -1;
   const start = (sign > 0 ? end.rim.low : end.rim.high) - sign * 1e-3;
   const centre = along(c.line.origin, c.line.direction, start);
+  if (dot(centre, direction) + 2e-3 >= farthestAlong(context.model.bounds, direction)) return true;
   for (const [share, count] of [
     [0, 1],
     [0.55, 6],
@@ -162,6 +164,9 @@ function isClear(context: RecogniseContext, c: Component, end: End, direction: V
   }
   return true;
 }
+
+/** How far the part's box reaches along a direction: what opens there has nothing above it. */
+const farthestAlong = ({ min, max }: Bounds, d: Vec3): number => d.reduce((sum, v, i) => sum + v * (v > 0 ? max[i]! : min[i]!), 0);
 
 function roleOf(stack: StackStep[]): HoleFeature['role'] {
   if (stack.some((s) => s.shape === 'cone' && Math.abs(s.angle - TAPER_ANGLE) < 0.05)) return 'tapered';
