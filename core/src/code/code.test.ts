@@ -64,6 +64,7 @@ describe('cycles, by the table', () => {
 describe('what is wrong is said with its line', () => {
   it.each([
     ['G98 G83 X0. Y0. Z-9. R2. F100.', 'missing-peck'],
+    ['G98 G83 X0. Y0. Z-9. R2. Q0.0001 F100.', 'too-many-pecks'],
     ['G98 G81 X0. Y0. Z-9. F100.', 'missing-r'],
     ['G98 G81 X0. Y0. R2. F100.', 'missing-z'],
     ['G98 G81 X0. Y0. Z5. R2. F100.', 'depth-above-r'],

@@ -13,7 +13,7 @@ export type Point = readonly [number, number] | readonly [number, number, number
 const NEIGHBOURS = 8;
 
 /** `kicks`: how many local kicks to try; the default grows with the number of points and is capped to stay under a second. */
-export function shortestTour(points: readonly Point[], kicks = Math.min(30_000, points.length * 30)): Tour {
+export function shortestTour(points: readonly Point[], kicks = Math.min(20_000, points.length * 30)): Tour {
   const n = points.length;
   if (n === 0) return { order: [], length: 0 };
   if (n <= 2) return { order: points.map((_, i) => i), length: n === 2 ? gap(points[0]!, points[1]!) : 0 };

@@ -1,75 +1,117 @@
-/** One line's words: letters and values side by side, in the order written. */
-export interface Block {
-  line: number;
-  letters: string[];
-  values: number[];
-  /** Whether a value was written with a decimal point (dwell times read differently). */
-  decimal: boolean[];
-  /** What could not be read, in plain words. */
-  fault: string | null;
-}
-
 const A = 65;
 const Z = 90;
+const SPACE = 32;
+
+/** Exact powers of ten: a mantissa of up to 15 digits divided by one of them is rounded once, as Number() would. */
+const TEN = Array.from({ length: 16 }, (_, i) => 10 ** i);
+
+/** Place of a letter in {@link Block.words}. */
+export const letter = (name: string): number => name.charCodeAt(0) - A;
+
+const G = letter('G');
+const M = letter('M');
+const N = letter('N');
+const O = letter('O');
+const P = letter('P');
+const KNOWN = new Set([...'GMTSFXYZRQPIJKHDLNO'].map(letter));
 
 /**
- * Splits one line of word-address code (ISO 6983-1) into words. Comments in brackets and after a semicolon are dropped;
- * `%`, block numbers and a leading `/` carry no meaning here. Null for a line without words.
+ * One line's words, split by the rules of word-address code (ISO 6983-1). Comments in brackets and after a semicolon are dropped; `%`, block
+ * and program numbers and a leading `/` carry no meaning here. One block is filled again for each line: long programs make no garbage.
  */
-export function readBlock(text: string, line: number): Block | null {
-  const letters: string[] = [];
-  const values: number[] = [];
-  const decimal: boolean[] = [];
-  let fault: string | null = null;
-  const n = text.length;
-  let i = 0;
-  while (i < n) {
-    let c = text.charCodeAt(i);
-    if (c <= 32 || c === 37 || c === 47) {
-      i++;
-      continue;
+export class Block {
+  /** Value of each letter but G and M; NaN where it does not stand in the line. */
+  readonly words = new Float64Array(26);
+  readonly g: number[] = [];
+  readonly m: number[] = [];
+  /** P was written with a decimal point (dwell times read differently). */
+  decimalP = false;
+  /** What could not be read: a rule and plain words. */
+  fault: { rule: string; text: string } | null = null;
+  private position = 0;
+  private hasPoint = false;
+
+  /** Reads text[start, end); false for a line without words. */
+  read(text: string, start: number, end: number): boolean {
+    this.words.fill(NaN);
+    this.g.length = 0;
+    this.m.length = 0;
+    this.decimalP = false;
+    this.fault = null;
+    this.position = start;
+    let any = false;
+    while (this.position < end && this.fault === null) {
+      const c = text.charCodeAt(this.position);
+      if (c <= SPACE || c === 37 || c === 47) this.position++;
+      else if (c === 59) break;
+      else if (c === 40) this.skipComment(text, end);
+      else any = this.word(text, end, c) || any;
     }
-    if (c === 59) break;
-    if (c === 40) {
-      const end = text.indexOf(')', i);
-      if (end < 0) {
-        fault ??= 'a comment is opened and not closed';
-        break;
-      }
-      i = end + 1;
-      continue;
-    }
-    if (c === 35 || c === 91) {
-      fault ??= 'variables and expressions are not supported';
-      break;
-    }
-    if (c >= 97 && c <= 122) c -= 32;
-    if (c < A || c > Z) {
-      fault ??= `"${text[i]}" has no meaning here`;
-      break;
-    }
-    i++;
-    while (i < n && text.charCodeAt(i) <= 32) i++;
-    const start = i;
-    let dot = false;
-    while (i < n) {
-      const d = text.charCodeAt(i);
-      if (d === 46) dot = true;
-      else if (!((d >= 48 && d <= 57) || ((d === 45 || d === 43) && i === start))) break;
-      i++;
-    }
-    const word = text.slice(start, i);
-    const value = word === '' || word === '-' || word === '+' || word === '.' ? NaN : Number(word);
-    const letter = String.fromCharCode(c);
-    if (Number.isNaN(value)) {
-      const next = text.charCodeAt(i);
-      fault ??= next === 35 || next === 91 ? 'variables and expressions are not supported' : `the word ${letter} has no number`;
-      break;
-    }
-    if (letter === 'N' || letter === 'O') continue;
-    letters.push(letter);
-    values.push(value);
-    decimal.push(dot);
+    return any || this.fault !== null;
   }
-  return letters.length === 0 && fault === null ? null : { line, letters, values, decimal, fault };
+
+  private skipComment(text: string, end: number): void {
+    const close = text.indexOf(')', this.position);
+    if (close < 0 || close >= end) this.fault = { rule: 'unreadable', text: 'a comment is opened and not closed' };
+    this.position = close + 1;
+  }
+
+  private word(text: string, end: number, code: number): boolean {
+    const c = code >= 97 && code <= 122 ? code - SPACE : code;
+    if (c === 35 || c === 91) return this.fail('unreadable', 'variables and expressions are not supported');
+    if (c < A || c > Z) return this.fail('unreadable', `"${text[this.position]}" has no meaning here`);
+    this.position++;
+    while (this.position < end && text.charCodeAt(this.position) <= SPACE) this.position++;
+    const value = this.number(text, end);
+    const at = c - A;
+    const name = String.fromCharCode(c);
+    if (Number.isNaN(value)) {
+      const next = this.position < end ? text.charCodeAt(this.position) : 0;
+      return this.fail('unreadable', next === 35 || next === 91 ? 'variables and expressions are not supported' : `the word ${name} has no number`);
+    }
+    if (at === G) this.g.push(value);
+    else if (at === M) this.m.push(value);
+    else if (!KNOWN.has(at)) return this.fail('unknown-word', `the word ${name}${value} is not known`);
+    else if (at !== N && at !== O) {
+      if (!Number.isNaN(this.words[at]!)) return this.fail('word-twice', `${name} stands twice`);
+      this.words[at] = value;
+      if (at === P) this.decimalP = this.hasPoint;
+    } else return false;
+    return true;
+  }
+
+  private fail(rule: string, text: string): boolean {
+    this.fault = { rule, text };
+    return true;
+  }
+
+  /** A number at the position, which moves behind it; NaN where there is none. */
+  private number(text: string, end: number): number {
+    const start = this.position;
+    let i = start;
+    let sign = 1;
+    const first = i < end ? text.charCodeAt(i) : 0;
+    if (first === 45 || first === 43) {
+      if (first === 45) sign = -1;
+      i++;
+    }
+    let mantissa = 0;
+    let digits = 0;
+    let decimals = 0;
+    this.hasPoint = false;
+    for (; i < end; i++) {
+      const d = text.charCodeAt(i);
+      if (d >= 48 && d <= 57) {
+        mantissa = mantissa * 10 + (d - 48);
+        digits++;
+        if (this.hasPoint) decimals++;
+      } else if (d === 46 && !this.hasPoint) this.hasPoint = true;
+      else break;
+    }
+    this.position = i;
+    if (digits === 0) return NaN;
+    // A second point or sign inside a number makes it unreadable rather than two words.
+    if (i < end && (text.charCodeAt(i) === 46 || text.charCodeAt(i) === 45)) return NaN;
+    return digits <= 15 ? (sign * mantissa) / TEN[decimals]! : Number(text.slice(start, i));
+  }
 }

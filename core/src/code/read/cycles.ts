@@ -1,124 +1,119 @@
 import type { MachineProfile } from '../profiles/schema.ts';
 import type { CycleCall, Motion, Place } from './motion.ts';
 
-export interface CycleWords extends CycleCall {
-  from: Place;
-  toInitial: boolean;
-  /** I and J of G76. */
-  shift: (number | undefined)[];
-}
+/** Opens cycle lines into motions, by the handbook's table of cycles. One object serves a whole program. */
+export class CycleRunner {
+  private call!: CycleCall;
+  private at: Place = [null, null, null];
 
-/** The motions of one cycle line, by the handbook's table of cycles. */
-export function runCycle(c: CycleWords, profile: MachineProfile): Motion[] {
-  const run = new Run(c);
-  // First up to R when below it, then across at that height, then down to R.
-  const height = Math.max(c.from[2]!, c.r);
-  if (c.from[2]! < c.r) run.rapidZ(c.r);
-  run.rapid([c.x, c.y, height]);
-  run.rapidZ(c.r);
-  BOTTOMS[c.cycle]!(run, c, profile);
-  if (c.toInitial && run.z < c.initial) run.rapidZ(c.initial);
-  return run.motions;
-}
+  constructor(
+    private readonly profile: MachineProfile,
+    private readonly motions: Motion[],
+  ) {}
 
-class Run {
-  readonly motions: Motion[] = [];
-  private at: Place;
-  constructor(private readonly c: CycleWords) {
-    this.at = c.from;
+  /** Appends the motions of one call and gives the place where it ends. `i`, `j`: the shift of G76, NaN where not said. */
+  run(call: CycleCall, from: Place, toInitial: boolean, i: number, j: number): Place {
+    this.call = call;
+    this.at = from;
+    // First up to R when below it, then across at that height, then down to R.
+    const height = Math.max(from[2]!, call.r);
+    if (from[2]! < call.r) this.vertical('rapid', call.r);
+    this.move('rapid', call.x, call.y, height);
+    this.vertical('rapid', call.r);
+    this.bottom(i, j);
+    if (toInitial && this.at[2]! < call.initial) this.vertical('rapid', call.initial);
+    return this.at;
   }
-  get z(): number {
-    return this.at[2]!;
+
+  private bottom(i: number, j: number): void {
+    const { call } = this;
+    switch (call.cycle) {
+      case 'G83':
+        return this.fullRetract();
+      case 'G73':
+        return this.chipBreak();
+      case 'G84':
+      case 'G74':
+        this.vertical('tap', call.z);
+        this.dwell();
+        return this.vertical('tap', call.r);
+      case 'G85':
+        this.vertical('feed', call.z);
+        return this.vertical('feed', call.r);
+      case 'G89':
+        this.vertical('feed', call.z);
+        this.dwell();
+        return this.vertical('feed', call.r);
+      case 'G76':
+        return this.shifted(i, j);
+      case 'G82':
+        this.vertical('feed', call.z);
+        this.dwell();
+        return this.vertical('rapid', call.r);
+      default:
+        // G81, and G86, which stops the spindle before it comes out.
+        this.vertical('feed', call.z);
+        return this.vertical('rapid', call.r);
+    }
   }
-  rapid(to: Place): void {
-    this.push('rapid', to);
+
+  /** Depth of the next peck below `last`: Q each, the last one short. */
+  private nextPeck(last: number): number {
+    const z = last - this.call.q!;
+    return z > this.call.z + 1e-9 ? z : this.call.z;
   }
-  rapidZ(z: number): void {
-    this.push('rapid', [this.at[0], this.at[1], z]);
+
+  private fullRetract(): void {
+    const { r, z } = this.call;
+    for (let last = r, next = this.nextPeck(r); ; next = this.nextPeck(last)) {
+      if (last < r) this.vertical('rapid', Math.min(r, last + this.profile.peckClearance));
+      this.vertical('feed', next);
+      this.vertical('rapid', r);
+      if (next === z) return;
+      last = next;
+    }
   }
-  feedZ(z: number): void {
-    this.push('feed', [this.at[0], this.at[1], z]);
+
+  private chipBreak(): void {
+    const { r, z } = this.call;
+    for (let next = this.nextPeck(r); ; next = this.nextPeck(next)) {
+      this.vertical('feed', next);
+      if (next === z) return this.vertical('rapid', r);
+      this.vertical('rapid', Math.min(r, next + this.profile.chipBreakBackOff));
+    }
   }
-  tapZ(z: number): void {
-    this.push('tap', [this.at[0], this.at[1], z]);
+
+  /** Feed in, shift off the wall (by Q toward +X unless I, J say otherwise), out, and back over the axis. */
+  private shifted(i: number, j: number): void {
+    const { x, y, z, r, q } = this.call;
+    const dx = Number.isNaN(i) ? (Number.isNaN(j) ? (q ?? 0) : 0) : i;
+    this.vertical('feed', z);
+    this.move('rapid', x + dx, y + (Number.isNaN(j) ? 0 : j), z);
+    this.vertical('rapid', r);
+    this.move('rapid', x, y, r);
   }
-  dwell(): void {
-    const { dwellSeconds } = this.c;
-    if (dwellSeconds) this.motions.push({ ...this.motion('dwell', this.at), seconds: dwellSeconds });
+
+  private dwell(): void {
+    const seconds = this.call.dwellSeconds;
+    if (seconds) this.motions.push({ ...this.motion('dwell', this.at), seconds });
   }
-  private push(kind: Motion['kind'], to: Place): void {
-    if (to[0] === this.at[0] && to[1] === this.at[1] && to[2] === this.at[2]) return;
+
+  private vertical(kind: Motion['kind'], z: number): void {
+    if (z === this.at[2]) return;
+    const to: Place = [this.at[0], this.at[1], z];
     this.motions.push(this.motion(kind, to));
     this.at = to;
   }
-  private motion(kind: Motion['kind'], to: Place): Motion {
-    const { c } = this;
-    return { line: c.line, kind, tool: c.tool, from: this.at, to, feed: c.feed, speed: c.speed, cycle: c.cycle };
+
+  private move(kind: Motion['kind'], x: number, y: number, z: number): void {
+    if (x === this.at[0] && y === this.at[1] && z === this.at[2]) return;
+    const to: Place = [x, y, z];
+    this.motions.push(this.motion(kind, to));
+    this.at = to;
   }
-}
 
-type Bottom = (run: Run, c: CycleWords, profile: MachineProfile) => void;
-
-/** Depths of successive pecks: Q each, the last one short. */
-function pecks(c: CycleWords): number[] {
-  const out: number[] = [];
-  const q = c.q!;
-  for (let z = c.r - q; z > c.z + 1e-9; z -= q) out.push(z);
-  out.push(c.z);
-  return out;
-}
-
-const BOTTOMS: Record<string, Bottom> = {
-  G81: (run, c) => {
-    run.feedZ(c.z);
-    run.rapidZ(c.r);
-  },
-  G82: (run, c) => {
-    run.feedZ(c.z);
-    run.dwell();
-    run.rapidZ(c.r);
-  },
-  G83: (run, c, profile) => {
-    let last = c.r;
-    for (const z of pecks(c)) {
-      if (last < c.r) run.rapidZ(Math.min(c.r, last + profile.peckClearance));
-      run.feedZ(z);
-      run.rapidZ(c.r);
-      last = z;
-    }
-  },
-  G73: (run, c, profile) => {
-    for (const z of pecks(c)) {
-      run.feedZ(z);
-      run.rapidZ(z === c.z ? c.r : Math.min(c.r, z + profile.chipBreakBackOff));
-    }
-  },
-  G84: tap,
-  G74: tap,
-  G85: (run, c) => {
-    run.feedZ(c.z);
-    run.feedZ(c.r);
-  },
-  G89: (run, c) => {
-    run.feedZ(c.z);
-    run.dwell();
-    run.feedZ(c.r);
-  },
-  G86: (run, c) => {
-    run.feedZ(c.z);
-    run.rapidZ(c.r);
-  },
-  G76: (run, c) => {
-    const [i, j] = [c.shift[0] ?? (c.shift[1] === undefined ? (c.q ?? 0) : 0), c.shift[1] ?? 0];
-    run.feedZ(c.z);
-    run.rapid([c.x + i, c.y + j, c.z]);
-    run.rapidZ(c.r);
-    run.rapid([c.x, c.y, c.r]);
-  },
-};
-
-function tap(run: Run, c: CycleWords): void {
-  run.tapZ(c.z);
-  run.dwell();
-  run.tapZ(c.r);
+  private motion(kind: Motion['kind'], to: Place): Motion {
+    const { line, tool, feed, speed, cycle } = this.call;
+    return { line, kind, tool, from: this.at, to, feed, speed, cycle };
+  }
 }

@@ -1,15 +1,19 @@
 import type { MachineProfile } from '../profiles/schema.ts';
-import { readBlock, type Block } from './blocks.ts';
-import { runCycle, type CycleWords } from './cycles.ts';
 import { readArc } from './arc.ts';
+import { Block, letter } from './blocks.ts';
+import { CycleRunner } from './cycles.ts';
 import type { Coordinate, CycleCall, Motion, Place, ReadProblem, ReadProgram } from './motion.ts';
 
 const IN = 25.4;
-const DRILL_CYCLES = new Set([73, 74, 76, 81, 82, 83, 84, 85, 86, 89]);
+/** G words of the cycles, and how messages and motions name them. */
+const CYCLES = new Map([73, 74, 76, 81, 82, 83, 84, 85, 86, 89].map((n) => [n, `G${n}`]));
+/** More pecks than this in one hole are a slip of the decimal point. */
+const MOST_PECKS = 5000;
 /** G words without motion of their own that may stand in any block. */
 const SETTINGS = new Set([17, 20, 21, 40, 43, 49, 53, 54, 55, 56, 57, 58, 59, 80, 90, 91, 94, 95, 98, 99, 28, 4]);
 const M_WORDS = new Set([0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 19, 29, 30]);
-const KNOWN_LETTERS = 'GMTSFXYZRQPIJKHDL';
+const [X, Y, Z, F, I, J, P, Q, R, S, T] = [...'XYZFIJPQRST'].map(letter) as [number, number, number, number, number, number, number, number, number, number, number];
+const AXES = [X, Y, Z] as const;
 
 /**
  * Reads word-address code with a profile's meaning and opens its cycles into what the machine does.
@@ -17,14 +21,14 @@ const KNOWN_LETTERS = 'GMTSFXYZRQPIJKHDL';
  */
 export function readProgram(text: string, profile: MachineProfile): ReadProgram {
   const interpreter = new Interpreter(profile);
+  const block = new Block();
   let line = 0;
   let start = 0;
   while (start < text.length) {
     let end = text.indexOf('\n', start);
     if (end < 0) end = text.length;
     line++;
-    const block = readBlock(text.slice(start, end), line);
-    if (block) interpreter.run(block);
+    if (block.read(text, start, end)) interpreter.run(line, block);
     start = end + 1;
   }
   return interpreter.finish(line);
@@ -52,51 +56,40 @@ class Interpreter {
   private initialZ: Coordinate = null;
   private sticky: { z?: number; r?: number; q?: number; p?: number } = {};
 
-  constructor(private readonly profile: MachineProfile) {}
+  private readonly cycles: CycleRunner;
+
+  constructor(private readonly profile: MachineProfile) {
+    this.cycles = new CycleRunner(profile, this.motions);
+  }
 
   finish(lineCount: number): ReadProgram {
     if (!this.ended && this.motions.length > 0) this.problem(lineCount, 'warning', 'no-end', 'The program has no M30 or M2 at its end.');
     return { motions: this.motions, calls: this.calls, problems: this.problems, units: this.units, lineCount };
   }
 
-  run(block: Block): void {
-    const { line } = block;
-    if (block.fault) {
-      this.problem(line, 'error', 'unreadable', `Line ${line}: ${block.fault}; the block is left out.`);
-      return;
+  run(line: number, block: Block): void {
+    const { g, m, words, fault } = block;
+    if (fault) return this.problem(line, 'error', fault.rule, `Line ${line}: ${fault.text}; the block is left out.`);
+    let moving: number | undefined;
+    for (const v of g) {
+      const isMotion = v <= 3 || CYCLES.has(v);
+      if (isMotion && moving !== undefined)
+        return this.problem(line, 'error', 'two-motions', `Line ${line}: G${moving} and G${v} are two motions in one block; the block is left out.`);
+      if (isMotion && Number.isInteger(v) && v >= 0) moving = v;
+      else if (!SETTINGS.has(v))
+        return this.problem(line, 'error', 'unknown-word', `Line ${line}: G${v} is not known to the profile "${this.profile.name}"; the block is left out.`);
     }
-    const words: Partial<Record<string, number>> = {};
-    const g: number[] = [];
-    const m: number[] = [];
-    let dwellInSeconds = this.profile.dwellUnit === 'seconds';
-    for (let i = 0; i < block.letters.length; i++) {
-      const letter = block.letters[i]!;
-      const value = block.values[i]!;
-      if (letter === 'G') g.push(value);
-      else if (letter === 'M') m.push(value);
-      else if (!KNOWN_LETTERS.includes(letter)) return this.problem(line, 'error', 'unknown-word', `Line ${line}: the word ${letter}${value} is not known; the block is left out.`);
-      else if (words[letter] !== undefined) return this.problem(line, 'error', 'word-twice', `Line ${line}: ${letter} stands twice; the block is left out.`);
-      else {
-        words[letter] = value;
-        if (letter === 'P' && block.decimal[i]) dwellInSeconds = true;
-      }
-    }
-    const moving = g.filter((v) => v <= 3 || DRILL_CYCLES.has(v));
-    if (moving.length > 1) return this.problem(line, 'error', 'two-motions', `Line ${line}: G${moving[0]} and G${moving[1]} are two motions in one block; the block is left out.`);
-    const unknown = g.find((v) => v > 3 && !SETTINGS.has(v) && !DRILL_CYCLES.has(v));
-    if (unknown !== undefined)
-      return this.problem(line, 'error', 'unknown-word', `Line ${line}: G${unknown} is not known to the profile "${this.profile.name}"; the block is left out.`);
-    const unknownM = m.find((v) => !M_WORDS.has(v));
-    if (unknownM !== undefined) this.problem(line, 'warning', 'unknown-word', `Line ${line}: M${unknownM} is not known to the profile "${this.profile.name}".`);
+    for (const v of m) if (!M_WORDS.has(v)) this.problem(line, 'warning', 'unknown-word', `Line ${line}: M${v} is not known to the profile "${this.profile.name}".`);
     this.settings(g, words);
     this.misc(m, words);
+    const dwellInSeconds = this.profile.dwellUnit === 'seconds' || block.decimalP;
     if (g.includes(4)) return this.dwell(line, words, dwellInSeconds);
     if (g.includes(28)) return this.goToReference(line, words);
     if (g.includes(53)) return this.goInMachine(line, words);
-    this.move(line, moving[0], words, dwellInSeconds);
+    this.move(line, moving, words, dwellInSeconds);
   }
 
-  private settings(g: number[], words: Partial<Record<string, number>>): void {
+  private settings(g: number[], words: Float64Array): void {
     for (const v of g) {
       if (v === 20) [this.factor, this.units] = [IN, 'inch'];
       else if (v === 21) [this.factor, this.units] = [1, 'mm'];
@@ -111,18 +104,18 @@ class Interpreter {
       else if (v >= 54 && v <= 59) this.workOffset = true;
       else if (v === 80) this.endCycle();
     }
-    if (words['F'] !== undefined) this.feed = words['F'] * this.factor;
-    if (words['S'] !== undefined) this.speed = words['S'];
-    if (words['T'] !== undefined) this.staged = words['T'];
+    if (has(words, F)) this.feed = words[F]! * this.factor;
+    if (has(words, S)) this.speed = words[S]!;
+    if (has(words, T)) this.staged = words[T]!;
   }
 
-  private misc(m: number[], words: Partial<Record<string, number>>): void {
+  private misc(m: number[], words: Float64Array): void {
     for (const v of m) {
       if (v === 3) this.spindle = 'clockwise';
       else if (v === 4) this.spindle = 'counter-clockwise';
       else if (v === 5) this.spindle = 'off';
       else if (v === 6) {
-        this.tool = words['T'] ?? this.staged;
+        this.tool = has(words, T) ? words[T]! : this.staged;
         this.lengthOffset = false;
         this.at[2] = null;
       } else if (v === 30 || v === 2) this.ended = true;
@@ -130,74 +123,76 @@ class Interpreter {
   }
 
   private endCycle(): void {
-    if (this.mode !== null && DRILL_CYCLES.has(this.mode)) this.mode = null;
+    if (this.mode !== null && CYCLES.has(this.mode)) this.mode = null;
     this.sticky = {};
     this.initialZ = null;
   }
 
-  private dwell(line: number, words: Partial<Record<string, number>>, inSeconds: boolean): void {
-    const p = words['P'] ?? 0;
+  private dwell(line: number, words: Float64Array, inSeconds: boolean): void {
+    const p = has(words, P) ? words[P]! : 0;
     this.motions.push({ ...this.base(line, 'dwell', this.place()), seconds: inSeconds ? p : p / 1000 });
   }
 
-  private goToReference(line: number, words: Partial<Record<string, number>>): void {
-    const to = this.target(words);
-    const via = this.place(to);
-    if (['X', 'Y', 'Z'].some((l, i) => words[l] !== undefined && via[i] !== this.at[i])) this.push('rapid', line, via);
-    const home: [Coordinate, Coordinate, Coordinate] = [...this.at];
-    ['X', 'Y', 'Z'].forEach((l, i) => words[l] !== undefined && (home[i] = null));
-    this.push('rapid', line, home);
+  private goToReference(line: number, words: Float64Array): void {
+    const via = this.place(this.target(words));
+    if (AXES.some((l, i) => has(words, l) && via[i] !== this.at[i])) this.push('rapid', line, via);
+    this.goInMachine(line, words);
   }
 
-  private goInMachine(line: number, words: Partial<Record<string, number>>): void {
+  /** To a place in machine coordinates: in the program's own it is not known. */
+  private goInMachine(line: number, words: Float64Array): void {
     const to: [Coordinate, Coordinate, Coordinate] = [...this.at];
-    ['X', 'Y', 'Z'].forEach((l, i) => words[l] !== undefined && (to[i] = null));
+    AXES.forEach((l, i) => {
+      if (has(words, l)) to[i] = null;
+    });
     this.push('rapid', line, to);
   }
 
-  private move(line: number, given: number | undefined, words: Partial<Record<string, number>>, dwellInSeconds: boolean): void {
-    const hasPlace = words['X'] !== undefined || words['Y'] !== undefined || words['Z'] !== undefined;
+  private move(line: number, given: number | undefined, words: Float64Array, dwellInSeconds: boolean): void {
     if (given !== undefined) {
-      if (!DRILL_CYCLES.has(given)) this.endCycle();
-      else if (this.mode === null || !DRILL_CYCLES.has(this.mode)) this.initialZ = this.at[2];
+      if (!CYCLES.has(given)) this.endCycle();
+      else if (this.mode === null || !CYCLES.has(this.mode)) this.initialZ = this.at[2];
       else if (given !== this.mode) this.sticky = {};
       this.mode = given;
     }
-    if (this.mode !== null && DRILL_CYCLES.has(this.mode)) return this.cycleLine(line, words, dwellInSeconds);
-    if (!hasPlace && words['I'] === undefined && words['J'] === undefined) return;
+    if (this.mode !== null && CYCLES.has(this.mode)) return this.cycleLine(line, words, dwellInSeconds);
+    const hasPlace = has(words, X) || has(words, Y) || has(words, Z);
+    if (!hasPlace && !has(words, I) && !has(words, J)) return;
     if (this.mode === null) return this.problem(line, 'error', 'no-motion-word', `Line ${line}: coordinates without a motion word; the block is left out.`);
     const to = this.place(this.target(words));
     if (this.mode === 0) return this.push('rapid', line, to);
     this.needFeedAndSpindle(line);
     if (this.mode === 1) return this.push('feed', line, to);
-    const arc = readArc(this.at, to, words, this.factor, this.mode === 2);
+    const said = (l: number): number | undefined => (has(words, l) ? words[l] : undefined);
+    const arc = readArc(this.at, to, { I: said(I), J: said(J), R: said(R) }, this.factor, this.mode === 2);
     if ('fault' in arc) return this.problem(line, 'error', 'broken-arc', `Line ${line}: ${arc.fault}; the block is left out.`);
     this.motions.push({ ...this.base(line, 'arc', to), ...arc });
     this.at = [...to];
   }
 
-  private cycleLine(line: number, words: Partial<Record<string, number>>, dwellInSeconds: boolean): void {
+  private cycleLine(line: number, words: Float64Array, dwellInSeconds: boolean): void {
     const cycle = this.mode!;
-    const s = this.sticky;
-    if (words['Q'] !== undefined) s.q = words['Q'] * this.factor;
-    if (words['P'] !== undefined) s.p = dwellInSeconds ? words['P'] : words['P'] / 1000;
-    if (words['R'] !== undefined) s.r = this.absolute ? words['R'] * this.factor : (this.initialZ ?? 0) + words['R'] * this.factor;
-    if (words['Z'] !== undefined) s.z = this.absolute ? words['Z'] * this.factor : (s.r ?? 0) + words['Z'] * this.factor;
-    if (words['X'] === undefined && words['Y'] === undefined) return;
-    const fail = (rule: string, text: string): void => this.problem(line, 'error', rule, `Line ${line}: ${text}; the hole is left out.`);
-    if (s.r === undefined) return fail('missing-r', `G${cycle} has no R level`);
-    if (s.z === undefined) return fail('missing-z', `G${cycle} has no depth Z`);
-    if ((cycle === 83 || cycle === 73) && !(s.q !== undefined && s.q > 0)) return fail('missing-peck', `G${cycle} pecks and has no peck depth Q`);
-    if (s.z > s.r) return fail('depth-above-r', `the depth Z lies above the R level`);
-    const [x, y] = this.target(words);
-    if (x === null || y === null) return fail('unknown-position', 'X or Y is not known yet');
+    const { factor, sticky: s } = this;
+    if (has(words, Q)) s.q = words[Q]! * factor;
+    if (has(words, P)) s.p = dwellInSeconds ? words[P]! : words[P]! / 1000;
+    if (has(words, R)) s.r = (this.absolute ? 0 : (this.initialZ ?? 0)) + words[R]! * factor;
+    if (has(words, Z)) s.z = (this.absolute ? 0 : (s.r ?? 0)) + words[Z]! * factor;
+    if (!has(words, X) && !has(words, Y)) return;
+    if (s.r === undefined) return this.noHole(line, 'missing-r', `G${cycle} has no R level`);
+    if (s.z === undefined) return this.noHole(line, 'missing-z', `G${cycle} has no depth Z`);
+    if ((cycle === 83 || cycle === 73) && !(s.q !== undefined && s.q > 0)) return this.noHole(line, 'missing-peck', `G${cycle} pecks and has no peck depth Q`);
+    if ((cycle === 83 || cycle === 73) && (s.r - s.z) / s.q! > MOST_PECKS)
+      return this.noHole(line, 'too-many-pecks', `G${cycle} with Q ${s.q} would take more than ${MOST_PECKS} pecks`);
+    if (s.z > s.r) return this.noHole(line, 'depth-above-r', 'the depth Z lies above the R level');
+    const x = this.coordinate(words, 0);
+    const y = this.coordinate(words, 1);
+    if (x === null || y === null) return this.noHole(line, 'unknown-position', 'X or Y is not known yet');
     if (this.at[2] === null || this.initialZ === null)
-      return fail('unknown-position', 'the height before the cycle is not known: move Z to the clearance level with the length offset first');
+      return this.noHole(line, 'unknown-position', 'the height before the cycle is not known: move Z to the clearance level with the length offset first');
     this.needFeedAndSpindle(line);
-    const feed = this.feedPerTurn ? this.feed * this.speed : this.feed;
     const call: CycleCall = {
       line,
-      cycle: `G${cycle}`,
+      cycle: CYCLES.get(cycle)!,
       tool: this.tool,
       x,
       y,
@@ -206,17 +201,20 @@ class Interpreter {
       initial: this.initialZ,
       q: s.q,
       dwellSeconds: s.p,
-      feed,
+      feed: this.feedPerTurn ? this.feed * this.speed : this.feed,
       feedPerTurn: this.feedPerTurn,
       speed: this.speed,
       spindle: this.spindle,
     };
     this.calls.push(call);
-    const given: CycleWords = { ...call, from: [this.at[0], this.at[1], this.at[2]], toInitial: this.toInitial, shift: [words['I'], words['J']].map((v) => v && v * this.factor) };
-    for (const motion of runCycle(given, this.profile)) {
-      this.motions.push(motion);
-      this.at = [...motion.to];
-    }
+    const end = this.cycles.run(call, [this.at[0], this.at[1], this.at[2]], this.toInitial, words[I]! * factor, words[J]! * factor);
+    this.at[0] = end[0];
+    this.at[1] = end[1];
+    this.at[2] = end[2];
+  }
+
+  private noHole(line: number, rule: string, text: string): void {
+    this.problem(line, 'error', rule, `Line ${line}: ${text}; the hole is left out.`);
   }
 
   private needFeedAndSpindle(line: number): void {
@@ -229,13 +227,16 @@ class Interpreter {
     }
   }
 
-  private target(words: Partial<Record<string, number>>): [Coordinate, Coordinate, Coordinate] {
-    return ['X', 'Y', 'Z'].map((l, i) => {
-      const v = words[l];
-      if (v === undefined) return this.at[i]!;
-      if (this.absolute) return v * this.factor;
-      return this.at[i] === null ? null : this.at[i]! + v * this.factor;
-    }) as [Coordinate, Coordinate, Coordinate];
+  private target(words: Float64Array): [Coordinate, Coordinate, Coordinate] {
+    return [this.coordinate(words, 0), this.coordinate(words, 1), this.coordinate(words, 2)];
+  }
+
+  private coordinate(words: Float64Array, axis: 0 | 1 | 2): Coordinate {
+    const v = words[AXES[axis]]!;
+    const now = this.at[axis];
+    if (Number.isNaN(v)) return now;
+    if (this.absolute) return v * this.factor;
+    return now === null ? null : now + v * this.factor;
   }
 
   private place(p: Place = this.at): Place {
@@ -255,3 +256,5 @@ class Interpreter {
     this.problems.push({ line, severity, rule, message });
   }
 }
+
+const has = (words: Float64Array, l: number): boolean => !Number.isNaN(words[l]!);
