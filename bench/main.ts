@@ -80,10 +80,9 @@ function longProgram(holes: number): MotionProgram {
   }));
   const operation = {
     tool,
-    cycle: 'G83' as const,
+    cycle: 'G81' as const,
     speed: 3000,
     feed: 300,
-    peck: 4,
     holes: list,
     parameters: [],
     remarks: [],
