@@ -80,6 +80,22 @@ describe('depths', () => {
   });
 });
 
+describe('pecks', () => {
+  const deep = () => hole({ depth: 40, stack: [{ shape: 'cylinder', diameter: 6, length: 40 }] });
+  const pecking = (typed: Record<string, number | string>) => rowOf(deep(), { overrides: { drill: typed } }).operations[1]!;
+
+  it('are a depth, a share of the diameter or a count', () => {
+    const usual = pecking({});
+    expect(usual).toMatchObject({ cycle: 'G83', peck: 4.5 });
+    expect(pecking({ peckBy: 'share of ⌀', peckShare: 0.5 }).peck).toBe(3);
+    const counted = pecking({ peckBy: 'count', peckCount: 5 });
+    const travel = counted.holes[0]!.r - counted.holes[0]!.z;
+    expect(Math.ceil(travel / counted.peck! - 1e-9)).toBe(5);
+    expect(pecking({ cycle: 'chip-break', peck: 2 })).toMatchObject({ cycle: 'G73', peck: 2 });
+    expect(pecking({ cycle: 'straight' }).peck).toBeUndefined();
+  });
+});
+
 describe('tapping', () => {
   it('taps M8 ↧16 to 21 in a hole drilled to 22.25', () => {
     const row = rowOf(hole({ depth: 22.25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 22.25 }] }), m8('M8x1.25 - 6H ↧16'));

@@ -15,7 +15,7 @@ export type Source = 'model' | 'print' | 'method' | 'table' | 'machine' | 'typed
 export interface Parameter {
   key: string;
   label: string;
-  type: 'length' | 'choice' | 'seconds';
+  type: 'length' | 'choice' | 'number';
   value: number | string;
   choices?: readonly string[];
   source: Source;
@@ -107,11 +107,21 @@ export class Parameters {
     return found ?? value;
   }
 
-  seconds(key: string, label: string, value: number, source: Source): number {
+  /** A plain number: a count, a share, seconds. Said in the label. */
+  number(key: string, label: string, value: number, source: Source): number {
     const typed = this.typed(key);
     const use = typeof typed === 'number' ? typed : value;
-    this.list.push({ key, label, type: 'seconds', value: use, source: typeof typed === 'number' ? 'typed' : source, editable: true });
+    this.list.push({ key, label, type: 'number', value: use, source: typeof typed === 'number' ? 'typed' : source, editable: true });
     return use;
+  }
+
+  seconds(key: string, label: string, value: number, source: Source): number {
+    return this.number(key, `${label}, s`, value, source);
+  }
+
+  /** A text that follows from others. */
+  shown(key: string, label: string, value: string): void {
+    this.list.push({ key, label, type: 'choice', value, source: 'method', editable: false });
   }
 
   /** A number that follows from others and cannot be typed. */

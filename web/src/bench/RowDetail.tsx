@@ -155,15 +155,15 @@ function Value({ row, operation: o, parameter: p, unit }: { row: Row; operation:
       </select>
     );
   }
-  if (p.type === 'seconds') {
+  if (p.type === 'number') {
     return (
       <input
         className="field num"
         style={{ width: 84 }}
-        aria-label={`${p.label}, seconds`}
+        aria-label={p.label}
         type="number"
         min={0}
-        max={20}
+        max={1000}
         step={0.1}
         value={Number(p.value)}
         onKeyDown={(e) => e.stopPropagation()}

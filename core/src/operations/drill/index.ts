@@ -1,8 +1,9 @@
-import { peckCount, pointLength } from '../../cutting/depths.ts';
+import { pointLength } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
 import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts';
 import { findTool } from '../../tools/find.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
+import { peckDepth } from './peck.ts';
 import { Parameters, retractLevel, type Cycle, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
 
 export const DRILL_CYCLES = ['straight', 'dwell', 'chip-break', 'full-retract'] as const;
@@ -65,9 +66,8 @@ function planDrill(c: KindContext): PlanResult {
     'method',
   );
   const pecks = choice === 'chip-break' || choice === 'full-retract';
-  const peck = pecks
-    ? parameters.length('peck', 'peck', roundPeck(tool.diameter * (choice === 'chip-break' ? 1 : 0.75)), 'method', choice === 'chip-break' ? '1 × ⌀' : '0.75 × ⌀')
-    : undefined;
+  const travel = Math.max(...c.holes.map((h) => tipBelow(h) + retractLevel(c, h) - h.entryZ));
+  const peck = pecks ? peckDepth(parameters, { diameter: tool.diameter, travel, share: choice === 'chip-break' ? 1 : 0.75 }) : undefined;
   const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, deepest);
   if (clamped) remarks.push({ rule: 'machine-limit', severity: 'note', message: `The machine's ${clamped} limit holds drill ${tool.sizeName} back.` });
   parameters.derived('tip', 'tip below entry', tipBelow(hole), tipRelation(c, through, atTip, beyond, point));
@@ -88,21 +88,10 @@ function planDrill(c: KindContext): PlanResult {
     peck,
     dwellSeconds: choice === 'dwell' ? parameters.seconds('dwell', 'dwell', 0.3, 'method') : undefined,
     holes: c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h), z: h.entryZ - tipBelow(h), entryZ: h.entryZ })),
-    parameters: pecks ? [...parameters.list, pecksParameter(hole, tipBelow(hole), peck!, c)] : parameters.list,
+    parameters: parameters.list,
     remarks,
   };
 }
-
-const pecksParameter = (hole: HoleView, tip: number, peck: number, c: KindContext) => ({
-  key: 'pecks',
-  label: 'pecks',
-  type: 'choice' as const,
-  value: String(peckCount(tip + retractLevel(c, hole) - hole.entryZ, peck)),
-  source: 'method' as const,
-  editable: false,
-});
-
-const roundPeck = (v: number): number => Math.max(0.1, Math.round(v * 10) / 10);
 
 /** Depth to which the full diameter goes in the model. */
 const endOf = (h: HoleView, isMain: boolean, stepEnd: number): number => (isMain ? h.depth : stepEnd);
