@@ -139,3 +139,8 @@ export function retractLevel(c: KindContext, hole: HoleView, least = 0): number 
   const top = c.setup.stock.state === 'block' ? Math.max(hole.entryZ, c.stockTop) : hole.entryZ;
   return top + Math.max(c.setup.retract, least);
 }
+
+/** The size's holes with R and the tool's lowest place, for a tool that goes `depthOf` below each entry. */
+export function placeHoles(c: KindContext, depthOf: (hole: HoleView) => number, leastRetract = 0): PlannedHole[] {
+  return c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h, leastRetract), z: h.entryZ - depthOf(h), entryZ: h.entryZ }));
+}

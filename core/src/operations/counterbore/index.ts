@@ -1,6 +1,6 @@
 import { speedAndFeed } from '../../cutting/material.ts';
 import { findTool } from '../../tools/find.ts';
-import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
 /** Opens a flat-floored step with a cutter of exactly its diameter. */
 export const counterboreKind: OperationKind = {
@@ -27,7 +27,7 @@ function planCounterbore(c: KindContext): PlanResult {
     speed,
     feed,
     dwellSeconds: parameters.seconds('dwell', 'dwell', 0.3, 'method'),
-    holes: c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h), z: h.entryZ - floor, entryZ: h.entryZ })),
+    holes: placeHoles(c, () => floor),
     parameters: parameters.list,
     remarks: [],
   };

@@ -2,7 +2,7 @@ import { countersinkDepth } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
 import { findTool } from '../../tools/find.ts';
 import { entryCone } from '../hole-view.ts';
-import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
 /** Opens a countersink with a cone tool of its angle. */
 export const countersinkKind: OperationKind = {
@@ -32,7 +32,7 @@ function planCountersink(c: KindContext): PlanResult {
     speed,
     feed,
     dwellSeconds: parameters.seconds('dwell', 'dwell', 0.3, 'method'),
-    holes: c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h), z: h.entryZ - depth, entryZ: h.entryZ })),
+    holes: placeHoles(c, () => depth),
     parameters: parameters.list,
     remarks: [],
   };

@@ -4,7 +4,7 @@ import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts
 import { findTool } from '../../tools/find.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
 import { peckDepth } from './peck.ts';
-import { Parameters, retractLevel, type Cycle, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
+import { Parameters, placeHoles, retractLevel, type Cycle, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
 
 export const DRILL_CYCLES = ['straight', 'dwell', 'chip-break', 'full-retract'] as const;
 export type DrillCycle = (typeof DRILL_CYCLES)[number];
@@ -87,7 +87,7 @@ function planDrill(c: KindContext): PlanResult {
     feed,
     peck,
     dwellSeconds: choice === 'dwell' ? parameters.seconds('dwell', 'dwell', 0.3, 'method') : undefined,
-    holes: c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h), z: h.entryZ - tipBelow(h), entryZ: h.entryZ })),
+    holes: placeHoles(c, tipBelow),
     parameters: parameters.list,
     remarks,
   };

@@ -2,7 +2,7 @@ import { spotDepth } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
 import { findTool, type Found } from '../../tools/find.ts';
 import { drilledStep, entryCone, type HoleView } from '../hole-view.ts';
-import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult, type Remark, type Source } from '../kind.ts';
+import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult, type Remark, type Source } from '../kind.ts';
 
 /** How much wider than the thread or hole a spot's rim is made where the model has no chamfer, mm on diameter. */
 export const EDGE_BREAK = 0.4;
@@ -49,7 +49,7 @@ function planSpot(c: KindContext): PlanResult {
     speed,
     feed,
     dwellSeconds: parameters.seconds('dwell', 'dwell', 0.2, 'method'),
-    holes: c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h), z: h.entryZ - h.entryDrop - depth, entryZ: h.entryZ })),
+    holes: placeHoles(c, (h) => h.entryDrop + depth),
     parameters: parameters.list,
     remarks,
   };

@@ -3,7 +3,7 @@ import { drillDepthForTap, LEAD_THREADS, tapDepth, type TapLead } from '../../th
 import { findTool } from '../../tools/find.ts';
 import { startOfThread } from '../drill/index.ts';
 import type { HoleView } from '../hole-view.ts';
-import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
+import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
 import type { Tool } from '../../tools/schema.ts';
 
 /** Room above the entry in which the spindle comes up to speed, in pitches. */
@@ -41,6 +41,8 @@ function planTap(c: KindContext): PlanResult {
     printed !== undefined ? 'print' : 'model',
     printed !== undefined ? 'from the print' : hole.through ? 'right through' : 'as deep as the hole allows',
   );
+  // A depth from the print or typed holds for every hole; otherwise each is threaded as deep as it allows.
+  const isDepthSaid = parameters.list[0]!.source !== 'model';
   const depth = tapDepth(full, thread.pitch, lead);
   parameters.derived('depth', 'tip below entry', start + depth, `${c.say(full)} + ${LEAD_THREADS[lead]} threads lead`);
   if (!hole.through) parameters.derived('drilled', 'full ⌀ drilled to', hole.depth, 'must be one pitch beyond the tip', 'model');
@@ -58,15 +60,7 @@ function planTap(c: KindContext): PlanResult {
     cycle: thread.hand === 'left' ? 'G74' : 'G84',
     speed,
     feed,
-    holes: c.holes.map((h) => ({
-      feature: h.feature.id,
-      label: h.label,
-      x: h.x,
-      y: h.y,
-      r: retractLevel(c, h, APPROACH_PITCHES * thread.pitch),
-      z: h.entryZ - startOfThread(h) - (printed !== undefined || parameters.list[0]!.source === 'typed' ? depth : room(h)),
-      entryZ: h.entryZ,
-    })),
+    holes: placeHoles(c, (h) => startOfThread(h) + (isDepthSaid ? depth : room(h)), APPROACH_PITCHES * thread.pitch),
     parameters: parameters.list,
     remarks,
   };
