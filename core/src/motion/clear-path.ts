@@ -5,18 +5,24 @@ import type { ClearPath } from './program.ts';
 
 /** Room kept beside a tool in rapid travel, mm. */
 const SIDE_ROOM = 1;
+/** Distance between the lines of sight, mm: nothing wider than this slips between them. */
+const SPACING = 1;
 
-/** Looks along the tool's middle and both its sides for anything of the part that stands in the way. */
+/** Looks along the whole width of the tool's way for anything of the part that stands in it. */
 export function clearPathOver(rays: RayCaster, frame: Frame): ClearPath {
   return (from, to, radius) => {
     const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
     const length = Math.hypot(dx, dy);
     if (length < 1e-9) return true;
-    const direction = directionFromFrame(frame, [dx / length, dy / length, 0]);
+    const [ux, uy] = [dx / length, dy / length];
+    const direction = directionFromFrame(frame, [ux, uy, 0]);
     const reach = radius + SIDE_ROOM;
-    return [0, -reach, reach].every((side) => {
-      const start: Vec3 = [from[0] - (dy / length) * side - (dx / length) * reach, from[1] + (dx / length) * side - (dy / length) * reach, from[2]];
-      return rays.firstHit(fromFrame(frame, start), direction, length + 2 * reach) === null;
-    });
+    const lines = Math.ceil((2 * reach) / SPACING) + 1;
+    for (let i = 0; i < lines; i++) {
+      const side = -reach + (2 * reach * i) / (lines - 1);
+      const start: Vec3 = [from[0] - uy * side - ux * reach, from[1] + ux * side - uy * reach, from[2]];
+      if (rays.firstHit(fromFrame(frame, start), direction, length + 2 * reach) !== null) return false;
+    }
+    return true;
   };
 }

@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest';
+import { newPlan, type Plan } from '../../job/plan.ts';
+import { produceJob } from '../../job/produce.ts';
+import { meshModel } from '../../model/mesh.ts';
+import { rayCaster } from '../../model/ray.ts';
+import { boxModel } from '../../testing/box-model.ts';
+import { BOUNDS, hole, LIBRARY } from '../../testing/fixtures.ts';
+import { RIGID_TAP_BUILT_IN, type MachineProfile } from '../profiles/schema.ts';
+
+const at = (x: number, y: number, z = 0, diameter = 6) => hole({ entry: [x, y, z], depth: 10, stack: [{ shape: 'cylinder', diameter, length: 10 }] });
+
+function textOf(
+  profile: Partial<MachineProfile> = {},
+  change: (p: Plan) => void = () => undefined,
+  features = [at(20, 20), at(60, 20), at(60, 60, 0, 8.5)],
+  rays = null as Parameters<typeof produceJob>[0]['rays'],
+): string {
+  const plan = newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id);
+  change(plan);
+  const machine = { ...RIGID_TAP_BUILT_IN, ...profile };
+  return produceJob({ features, bounds: BOUNDS, plan, library: { ...LIBRARY, machines: [machine] }, name: 'Test part', rays }).programs[0]!.text;
+}
+
+describe('a whole program', () => {
+  it('begins and ends as a control wants it, with the tools listed on top', () => {
+    const lines = textOf().trimEnd().split('\n');
+    expect(lines.slice(0, 4)).toEqual(['%', 'O1001', '(TEST PART)', '(MILLIMETRES, G54 AT CENTRE, TOP OF STOCK)']);
+    expect(lines.filter((l) => /^\(T\d+ /.test(l)).length).toBe(2 * lines.filter((l) => l.endsWith(' M6')).length);
+    expect(lines.slice(-4)).toEqual(['M9 M5', 'G53 G0 Z0.', 'M30', '%']);
+    expect(lines).toContain('G21 G17 G90 G94');
+  });
+
+  it('heads each operation with its tags, sets offset and length on the way, and closes each cycle', () => {
+    const text = textOf();
+    expect(text).toContain('(A SPOT A1-A2)');
+    expect(text).toMatch(/G54 G0 X\S+ Y\S+\nG43 H2 Z25\. M8\n/);
+    expect(text.match(/^(G9[89] )G8\d/gm)!.length).toBe(text.match(/^G80$/gm)!.length);
+  });
+
+  it('stages the next tool only where the profile wants it', () => {
+    expect(textOf()).toMatch(/T2 M6\nT6\n/);
+    expect(textOf({ stageNextTool: false })).not.toMatch(/^T\d+$/m);
+  });
+
+  it('goes home by machine coordinates or by reference return', () => {
+    expect(textOf({ home: 'reference-return' })).toContain('G91 G28 Z0.\nG90\n');
+    expect(textOf({ home: 'reference-return' })).not.toContain('G53');
+  });
+
+  it('leaves coolant, percent signs and program number to the profile', () => {
+    const text = textOf({ coolant: false, percentSigns: false, programNumber: null });
+    expect(text).not.toMatch(/M8|M9|%|^O/m);
+  });
+
+  it('writes dwell in seconds or milliseconds, and CR LF where wanted', () => {
+    expect(textOf()).toContain(' P200 ');
+    expect(textOf({ dwellUnit: 'seconds' })).toContain(' P0.2 ');
+    expect(textOf({ lineEnding: 'crlf' })).toMatch(/\r\nM30\r\n/);
+  });
+
+  it('numbers lines from where and by what the profile says', () => {
+    const numbers = [...textOf({ lineNumbers: { on: true, start: 5, step: 5 } }).matchAll(/^N(\d+)/gm)].map((m) => Number(m[1]));
+    expect(numbers.slice(0, 3)).toEqual([5, 10, 15]);
+    expect(new Set(numbers).size).toBe(numbers.length);
+  });
+
+  it('sets nothing twice that is in force', () => {
+    const drill = textOf().split('T6 M6')[1]!.split('M5')[0]!;
+    expect(drill.match(/F/g)).toHaveLength(1);
+    expect(drill.match(/ R/g)).toHaveLength(1);
+  });
+});
+
+describe('between holes', () => {
+  const low = [at(10, 40, -15), at(90, 40, -15)];
+  const returns = (text: string) => [...text.matchAll(/^(?:(G9[89]) )?(?:G8\d )?X/gm)].map((m) => m[1] ?? '');
+
+  it('stays low where it is clear and lifts over what stands between', () => {
+    const clear = rayCaster(meshModel(boxModel([0, 0, -30], [100, 80, -20])));
+    const wall = rayCaster(meshModel(boxModel([45, 0, -30], [55, 80, 0])));
+    expect(returns(textOf({}, undefined, low, clear)).slice(0, 2)).toEqual(['G99', 'G98']);
+    expect(returns(textOf({}, undefined, low, wall)).slice(0, 2)).toEqual(['G98', '']);
+  });
+
+  it('lifts always where the part is not known', () => expect(returns(textOf({}, undefined, low, null)).slice(0, 2)).toEqual(['G98', '']));
+
+  it('sees a post that only the tool’s side would touch', () => {
+    const post = rayCaster(meshModel(boxModel([48, 43, -30], [52, 46, 0])));
+    expect(returns(textOf({}, undefined, low, post))[0]).toBe('G98');
+  });
+});
