@@ -52,7 +52,11 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
   });
   const at = lines.findIndex((l) => l.kind === 'row' && l.row.tag === tag);
   useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+    if (at < 0) return;
+    if (!scroll.current?.querySelector(`[data-tag="${tag}"]`)) virtual.scrollToIndex(at, { align: 'start' });
+    // The opened row has its full height only after it was drawn and measured.
+    const timer = setTimeout(() => showWhole(scroll.current, tag), 60);
+    return () => clearTimeout(timer);
     // Only when another row comes in hand: scrolling by oneself must not be undone.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [tag]);
@@ -140,6 +144,15 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
       )}
     </section>
   );
+}
+
+/** Scrolls just so far that an opened row shows whole, or at least from its head. */
+function showWhole(pane: HTMLElement | null, tag: string | null): void {
+  const item = pane?.querySelector(`[data-tag="${tag}"]`)?.parentElement;
+  if (!pane || !item) return;
+  const [view, box] = [pane.getBoundingClientRect(), item.getBoundingClientRect()];
+  if (box.top < view.top) pane.scrollBy({ top: box.top - view.top });
+  else if (box.bottom > view.bottom) pane.scrollBy({ top: Math.min(box.bottom - view.bottom, box.top - view.top) });
 }
 
 function groupLines(rows: Row[]): Line[] {
