@@ -1,5 +1,5 @@
 import { coarsePitch, metricThread, THREADS } from '../threads/standards.ts';
-import { minorDiameter, type Thread } from '../threads/thread.ts';
+import type { Thread } from '../threads/thread.ts';
 import { formatLength, parseLength, type LengthUnit } from '../units/length.ts';
 
 /** What a callout on a print says of a hole. Lengths in mm. */
@@ -100,9 +100,4 @@ export function formatCallout(c: Callout, unit: LengthUnit): string {
   if (c.counterbore) parts.push(`⌴ ⌀${n(c.counterbore.diameter)}${c.counterbore.depth !== undefined ? ` ↧${n(c.counterbore.depth)}` : ''}`);
   if (c.countersink) parts.push(`⌵ ⌀${n(c.countersink.diameter)} × ${Math.round(c.countersink.angleDeg * 100) / 100}°`);
   return parts.join(' ');
-}
-
-/** Narrowest diameter a hole must have been drawn at for that thread: tap drill, minor or major, within 0.15 mm. */
-export function threadFitsDiameter(t: Thread, drawn: number): boolean {
-  return [t.tapDrill, minorDiameter(t.majorDiameter, t.pitch), t.majorDiameter].some((d) => Math.abs(d - drawn) <= 0.15 + 0.02 * t.majorDiameter);
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { peckCount, pointLength, rimDiameter, spotDepth, throughTipZ, tipDepthForFullDiameter } from './depths.ts';
+import { peckCount, pointLength, rimDiameter, spotDepth, tipDepthForFullDiameter } from './depths.ts';
 import { drillFeed, millFeed, speedAndFeed, spindleSpeed, spindleSpeedInch, tapFeed, type Material } from './material.ts';
 import type { Tool } from '../tools/schema.ts';
 
@@ -11,7 +11,7 @@ describe('drill points and depths (handbook numbers)', () => {
     expect(pointLength(5, 135)).toBeCloseTo(1.0355, 4);
   });
 
-  it('through a plate 18 thick', () => expect(throughTipZ(-18, 0.8, 8.5, 118)).toBeCloseTo(-21.3537, 4));
+  it('through a plate 18 thick', () => expect(-tipDepthForFullDiameter(18 + 0.8, 8.5, 118)).toBeCloseTo(-21.3537, 4));
 
   it('spot for a rim of 9.2', () => {
     expect(spotDepth(9.2, 90)).toBeCloseTo(4.6, 4);

@@ -15,8 +15,5 @@ export const rimDiameter = (depth: number, angleDeg: number, tipDiameter = 0): n
 /** Tip depth so that the full diameter goes to `depth`. */
 export const tipDepthForFullDiameter = (depth: number, diameter: number, angleDeg: number): number => depth + pointLength(diameter, angleDeg);
 
-/** Tip Z through a plate: exit − b − L. */
-export const throughTipZ = (exitZ: number, breakThrough: number, diameter: number, angleDeg: number): number => exitZ - breakThrough - pointLength(diameter, angleDeg);
-
 /** Number of pecks: ceil(depth/Q). A hair over a whole number is still that number. */
 export const peckCount = (depth: number, q: number): number => Math.max(1, Math.ceil(depth / q - 1e-9));

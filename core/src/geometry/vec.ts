@@ -10,7 +10,6 @@ export const length = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
 export const distance = (a: Vec3, b: Vec3): number => length(sub(a, b));
 /** The point `a + k·d`. */
 export const along = (a: Vec3, d: Vec3, k: number): Vec3 => add(a, scale(d, k));
-export const lerp = (a: Vec3, b: Vec3, t: number): Vec3 => along(a, sub(b, a), t);
 
 /** Unit vector in the direction of `a`; the zero vector stays zero. */
 export function normalize(a: Vec3): Vec3 {
@@ -26,8 +25,3 @@ export function anyPerpendicular(a: Vec3): Vec3 {
 
 /** `a` without its part along the unit vector `d`. */
 export const reject = (a: Vec3, d: Vec3): Vec3 => along(a, d, -dot(a, d));
-
-/** Values within 1e-9 of a whole number become it, so that -0 and 0.9999999999 are not printed. */
-export function tidy(a: Vec3): Vec3 {
-  return a.map((v) => (Math.abs(v - Math.round(v)) < 1e-9 ? Math.round(v) + 0 : v)) as Vec3;
-}

@@ -1,4 +1,4 @@
-import { dot, distance, length, reject, sub, type Vec3 } from '../geometry/vec.ts';
+import { dot, length, reject, sub, type Vec3 } from '../geometry/vec.ts';
 
 /** Segments for a full turn of radius `r` so that the chord error stays below `tolerance` (mm): 24 to 120. */
 export function segmentsPerTurn(radius: number, tolerance = 0.02): number {
@@ -17,6 +17,3 @@ export function isCircleAbout(points: Vec3[], origin: Vec3, axis: Vec3, toleranc
     return Math.abs(dot(d, axis) - h) <= tolerance && Math.abs(length(reject(d, axis)) - r) <= tolerance;
   });
 }
-
-/** True when a polyline comes back to its start. */
-export const isClosedPolyline = (points: Vec3[]): boolean => points.length > 2 && distance(points[0]!, points[points.length - 1]!) < 1e-6;

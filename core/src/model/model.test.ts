@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { normalize, type Vec3 } from '../geometry/vec.ts';
 import { boxModel } from '../testing/box-model.ts';
-import { isCircleAbout, isClosedPolyline, segmentsPerTurn } from './circle-edge.ts';
+import { isCircleAbout, segmentsPerTurn } from './circle-edge.ts';
 import { edgeSegments, meshArea, meshModel, meshVolume } from './mesh.ts';
 import { rayCaster } from './ray.ts';
 import { boundsOf, facesOfSolid } from './solid-model.ts';
@@ -81,7 +81,6 @@ describe('circles', () => {
     expect(isCircleAbout(ring, [0, 0, 0], [0, 0, 1])).toBe(true);
     expect(isCircleAbout(ring, [0.1, 0, 0], [0, 0, 1])).toBe(false);
     expect(isCircleAbout([], [0, 0, 0], [0, 0, 1])).toBe(false);
-    expect(isClosedPolyline([...ring, ring[0]!])).toBe(true);
   });
   it('bounds of nothing are an error', () => expect(() => boundsOf([])).toThrow(RangeError));
 });

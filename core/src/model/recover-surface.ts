@@ -1,4 +1,4 @@
-import { add, along, dot, length, normalize, reject, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { add, along, dot, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { angleBasis, distanceToSurface, surfaceNormal } from './surface.ts';
 import type { Surface } from './solid-model.ts';
 
@@ -157,6 +157,3 @@ function solve3(rows: { row: Vec3; value: number }[]): Vec3 | null {
   }
   return [m[0]![3]! / m[0]![0]!, m[1]![3]! / m[1]![1]!, m[2]![3]! / m[2]![2]!];
 }
-
-/** Distance of `p` from the line through `origin` along the unit vector `axis`. */
-export const distanceToLine = (p: Vec3, origin: Vec3, axis: Vec3): number => length(reject(sub(p, origin), axis));

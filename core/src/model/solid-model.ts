@@ -13,8 +13,6 @@ export type Surface =
   | { kind: 'torus'; origin: Vec3; axis: Vec3; majorRadius: number; minorRadius: number }
   | { kind: 'freeform'; mesh: FreeformMesh };
 
-export type SurfaceKind = Surface['kind'];
-
 /** Triangles of a free-form face, made by the kernel: flat xyz arrays and corner indices. */
 export interface FreeformMesh {
   positions: number[];

@@ -66,11 +66,6 @@ function nearestMeshNormal(mesh: { positions: number[]; normals: number[] }, p: 
   return [mesh.normals[best]!, mesh.normals[best + 1]!, mesh.normals[best + 2]!];
 }
 
-/** The line of revolution of a surface, if it has one (a sphere's is not determined). */
-export function axisOf(s: Surface): { origin: Vec3; axis: Vec3 } | null {
-  return s.kind === 'cylinder' || s.kind === 'cone' || s.kind === 'torus' ? { origin: s.origin, axis: s.axis } : null;
-}
-
 /** Apex of a cone. */
 export function coneApex(s: Extract<Surface, { kind: 'cone' }>): Vec3 {
   return along(s.origin, s.axis, -s.radius / Math.tan(s.semiAngle));

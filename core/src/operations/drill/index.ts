@@ -1,4 +1,4 @@
-import { pointLength } from '../../cutting/depths.ts';
+import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
 import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts';
 import { findTool } from '../../tools/find.ts';
@@ -41,7 +41,8 @@ function planDrill(c: KindContext): PlanResult {
   const found = findTool(c.tools, { kind: 'drill', diameter, reach: deepest }, c.say);
   if ('missing' in found) return found;
   const { tool } = found;
-  const point = pointLength(tool.diameter, tool.pointAngleDeg ?? 118);
+  const angle = tool.pointAngleDeg ?? 118;
+  const point = pointLength(tool.diameter, angle);
   const beyond = through ? parameters.length('breakThrough', 'break-through', BREAK_THROUGH, 'method', 'full diameter below exit') : 0;
   const printed = isMain && !through && !c.thread ? c.decision.threadDepth : undefined;
   let shift = 0;
@@ -56,7 +57,10 @@ function planDrill(c: KindContext): PlanResult {
     // A typed depth holds for the first hole and moves the others by as much: each keeps its own floor.
     shift = full - endOf(hole, isMain, step.end);
   }
-  const tipBelow = (h: HoleView): number => endOf(h, isMain, step.end) + shift + beyond + (atTip ? 0 : point);
+  const tipBelow = (h: HoleView): number => {
+    const depth = endOf(h, isMain, step.end) + shift + beyond;
+    return atTip ? depth : tipDepthForFullDiameter(depth, tool.diameter, angle);
+  };
   const ratio = deepest / tool.diameter;
   const choice = parameters.choice<DrillCycle>(
     'cycle',

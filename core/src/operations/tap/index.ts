@@ -1,5 +1,5 @@
 import { speedAndFeed } from '../../cutting/material.ts';
-import { drillDepthForTap, LEAD_THREADS, tapDepth, type TapLead } from '../../threads/thread.ts';
+import { drillDepthForTap, engagementPercent, LEAD_THREADS, tapDepth, type TapLead } from '../../threads/thread.ts';
 import { findTool } from '../../tools/find.ts';
 import { startOfThread } from '../drill/index.ts';
 import type { HoleView } from '../hole-view.ts';
@@ -48,6 +48,7 @@ function planTap(c: KindContext): PlanResult {
   if (!hole.through) parameters.derived('drilled', 'full ⌀ drilled to', hole.depth, 'must be one pitch beyond the tip', 'model');
   const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, depth);
   parameters.derived('pitch', 'pitch', thread.pitch, 'feed = pitch × speed', 'table');
+  if (tool.thread!.style === 'cutting') parameters.shown('engagement', 'engagement', `${Math.round(engagementPercent(thread.majorDiameter, thread.pitch, thread.tapDrill))} %`);
   if (clamped) remarks.push({ rule: 'machine-limit', severity: 'note', message: `The machine's ${clamped} limit sets the tap's speed to ${speed} rpm; the feed follows.` });
   if (!hole.through && lead === 'spiral-point')
     remarks.push({
