@@ -158,7 +158,17 @@ describe('steps', () => {
       ...TOOLS.filter((t) => t.diameter !== 6 || t.kind !== 'drill'),
       drill(50, 6, 25),
     ]);
-    expect(row.reasons.join()).toMatch(/reaches 30 mm deep: the longest has 25 mm/);
+    expect(row.reasons.join()).toMatch(/reaches 31 mm deep: the longest has 25 mm/);
+  });
+
+  it('takes no drill whose flutes end within the break-through', () => {
+    const withFlutes = (length: number) =>
+      rowOf(hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 6, length: 30 }] }), {}, [
+        ...TOOLS.filter((t) => t.diameter !== 6 || t.kind !== 'drill'),
+        drill(50, 6, length),
+      ]);
+    expect(withFlutes(30.5).state).toBe('open');
+    expect(withFlutes(31).state).toBe('planned');
   });
 
   it('countersinks to the rim, less the tip flat', () => {

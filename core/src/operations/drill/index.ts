@@ -38,11 +38,6 @@ function planDrill(c: KindContext): PlanResult {
   // A flat floor must not be dented: there the tip itself stops at the depth.
   const atTip = isMain && !through && hole.bottom.shape !== 'cone';
   const deepest = Math.max(...c.holes.map((h) => endOf(h, isMain, step.end)));
-  const found = findTool(c.tools, { kind: 'drill', diameter, reach: deepest }, c.say);
-  if ('missing' in found) return found;
-  const { tool } = found;
-  const angle = tool.pointAngleDeg ?? 118;
-  const point = pointLength(tool.diameter, angle);
   const beyond = through ? parameters.length('breakThrough', 'break-through', BREAK_THROUGH, 'method', 'full diameter below exit') : 0;
   const printed = isMain && !through && !c.thread ? c.decision.threadDepth : undefined;
   let shift = 0;
@@ -57,6 +52,12 @@ function planDrill(c: KindContext): PlanResult {
     // A typed depth holds for the first hole and moves the others by as much: each keeps its own floor.
     shift = full - endOf(hole, isMain, step.end);
   }
+  // The flutes must cover the whole way of the full diameter, break-through and typed depth included.
+  const found = findTool(c.tools, { kind: 'drill', diameter, reach: deepest + beyond + shift }, c.say);
+  if ('missing' in found) return found;
+  const { tool } = found;
+  const angle = tool.pointAngleDeg ?? 118;
+  const point = pointLength(tool.diameter, angle);
   const tipBelow = (h: HoleView): number => {
     const depth = endOf(h, isMain, step.end) + shift + beyond;
     return atTip ? depth : tipDepthForFullDiameter(depth, tool.diameter, angle);
