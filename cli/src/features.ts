@@ -1,8 +1,11 @@
 import Papa from 'papaparse';
 import { dot } from '@yellow-pin/core/geometry/vec';
+import type { Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
+import { familyOf, placeOf } from '@yellow-pin/core/features/registry';
 import { SIDES } from '@yellow-pin/core/job/plan';
 import { sideDirection } from '@yellow-pin/core/job/setup-frame';
+import { formatLength } from '@yellow-pin/core/units/length';
 import { oneOf, parseArguments, single, UsageError } from './arguments.ts';
 import { loadPart } from './part.ts';
 
@@ -23,9 +26,7 @@ export async function features(args: string[]): Promise<number> {
   const found = recognise(model, { up: direction, solid, mesh });
   const list = direction ? found.features.filter((f) => f.reachableFrom.some((d) => dot(d, direction) > 0.9999)) : found.features;
   if (parsed.options.has('csv')) {
-    process.stdout.write(
-      `${Papa.unparse(list.map((f) => ({ id: f.id, family: f.family, kind: f.kind, role: f.role, x: f.entry[0], y: f.entry[1], z: f.entry[2], depth: f.depth, stack: JSON.stringify(f.stack) })))}\n`,
-    );
+    process.stdout.write(`${Papa.unparse(list.map(csvRow))}\n`);
     return 0;
   }
   const answer = {
@@ -36,4 +37,24 @@ export async function features(args: string[]): Promise<number> {
   };
   process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
   return 0;
+}
+
+/** A line for a spreadsheet: what every family has, then the rest of its fields as they are. */
+function csvRow(f: Feature) {
+  const { id, family, solid, axis, faces, reachableFrom, ...rest } = f;
+  const [x, y, z] = placeOf(f);
+  const text = familyOf(f).describe(f, (mm) => formatLength(mm, 'mm'));
+  return {
+    id,
+    family,
+    solid,
+    x,
+    y,
+    z,
+    axis: axis.join(' '),
+    size: text,
+    reachableFrom: reachableFrom.map((d) => d.join(' ')).join(', '),
+    faces: faces.join(' '),
+    fields: JSON.stringify(rest),
+  };
 }

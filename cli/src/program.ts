@@ -2,9 +2,10 @@ import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { describeTool } from '@yellow-pin/core/code/write/write';
 import { parseCallout, CalloutError } from '@yellow-pin/core/callout/callout';
-import type { Feature } from '@yellow-pin/core/features/family';
+import { isHole, type Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
-import { featureSizes, narrowest } from '@yellow-pin/core/features/sets';
+import { narrowest } from '@yellow-pin/core/features/hole/recognise';
+import { featureSizes } from '@yellow-pin/core/features/sets';
 import { chooseSides, setupsFor } from '@yellow-pin/core/job/choose-setups';
 import { newPlan, planSchema, SIDES, type Plan, type Zero } from '@yellow-pin/core/job/plan';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
@@ -70,7 +71,7 @@ function applyCallouts(plan: Plan, features: Feature[], parsed: Arguments): void
     if (!m) throw new UsageError(`--callout "${entry}": write it as "6.8=M8x1.25 - 6H"`);
     try {
       const callout = parseCallout(m[2]!, plan.units);
-      const sizes = featureSizes(features).filter((s) => Math.abs(narrowest(s.features[0]!) - Number(m[1])) <= 0.05);
+      const sizes = featureSizes(features.filter(isHole)).filter((s) => s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(m[1])) <= 0.05));
       if (sizes.length === 0) throw new UsageError(`--callout "${entry}": no hole of diameter ${m[1]} mm in the part`);
       for (const s of sizes) plan.sizes[s.key] = { callout: m[2]!, thread: callout.thread ?? null, threadDepth: callout.depth, overrides: {} };
     } catch (error) {
@@ -116,7 +117,9 @@ function answer(plan: Plan, { job, programs, checks }: ProducedJob) {
       }),
       cycleTimeSeconds: Math.round(p.time.total * 10) / 10,
     })),
-    uncovered: job.rows.filter((r) => r.state !== 'planned').flatMap((r) => r.size.features.map((f) => ({ feature: f.id, reason: r.reasons.join(' ') || r.state }))),
+    uncovered: job.rows
+      .filter((r) => r.state !== 'planned' && r.state !== 'optional')
+      .flatMap((r) => r.size.features.map((f) => ({ feature: f.id, reason: r.reasons.join(' ') || r.state }))),
     checks: checks.map(({ rule, severity, message, feature, line, setupId }) => ({
       rule,
       severity,

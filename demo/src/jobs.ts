@@ -1,7 +1,8 @@
 import { fileURLToPath } from 'node:url';
 import { parseCallout } from '@yellow-pin/core/callout/callout';
-import type { Feature } from '@yellow-pin/core/features/family';
-import { featureSizes, narrowest } from '@yellow-pin/core/features/sets';
+import { isHole, type Feature } from '@yellow-pin/core/features/family';
+import { narrowest } from '@yellow-pin/core/features/hole/recognise';
+import { featureSizes } from '@yellow-pin/core/features/sets';
 import type { Plan } from '@yellow-pin/core/job/plan';
 
 /** Sample jobs, the newest last. */
@@ -19,9 +20,9 @@ const PRINTS: Record<string, { diameter: number; deeperThan: number; callout: st
 export function demoPlan(fileName: string, features: Feature[], plan: Plan): Plan {
   for (const { diameter, deeperThan, callout } of PRINTS[fileName] ?? []) {
     const read = parseCallout(callout, plan.units);
-    for (const size of featureSizes(features)) {
-      const first = size.features[0]!;
-      if (Math.abs(narrowest(first) - diameter) > 0.02 || first.depth < deeperThan) continue;
+    for (const size of featureSizes(features.filter(isHole))) {
+      const [first] = size.features.filter(isHole);
+      if (!first || Math.abs(narrowest(first) - diameter) > 0.02 || first.depth < deeperThan) continue;
       plan.sizes[size.key] = { callout, thread: read.thread ?? null, threadDepth: read.depth, overrides: {} };
     }
   }

@@ -137,7 +137,7 @@ describe('written and read back', () => {
           plan.codeOptions = { lineNumbers: numbered, commentStyle: numbered ? 'semicolon' : 'parentheses' };
           const m8 = parseCallout('M8x1.25', 'mm').thread!;
           for (const s of featureSizes(features))
-            if (s.features[0]!.stack.some((c) => c.shape === 'cylinder' && c.diameter === 6.8)) plan.sizes[s.key] = { overrides: {}, thread: m8 };
+            if (s.features.some((f) => f.family === 'hole' && f.stack.some((c) => c.shape === 'cylinder' && c.diameter === 6.8))) plan.sizes[s.key] = { overrides: {}, thread: m8 };
           const { programs, job } = produceJob({ features, bounds: BOUNDS, plan, library: LIBRARY, name: 'any', rays: null });
           for (const p of programs) {
             expect(p.read.problems).toEqual([]);

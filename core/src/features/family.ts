@@ -1,31 +1,93 @@
-import type { ModelNote, SolidModel } from '../model/solid-model.ts';
-import type { RayCaster } from '../model/ray.ts';
 import type { Vec3 } from '../geometry/vec.ts';
+import type { PatchGraph } from '../model/patches.ts';
+import type { RayCaster } from '../model/ray.ts';
+import type { ModelNote, SolidModel } from '../model/solid-model.ts';
+import type { BoreGrooveFeature } from './bore-groove/schema.ts';
+import type { ChamferFeature } from './chamfer/schema.ts';
+import type { ChannelFeature } from './channel/schema.ts';
+import type { DovetailFeature } from './dovetail/schema.ts';
+import type { FaceGrooveFeature } from './face-groove/schema.ts';
 import type { HoleFeature } from './hole/schema.ts';
+import type { RoundedEdgeFeature } from './rounded-edge/schema.ts';
+import type { SharpEdgeFeature } from './sharp-edge/schema.ts';
+import type { SlotFeature } from './slot/schema.ts';
+import type { TSlotFeature } from './t-slot/schema.ts';
+import type { WallGrooveFeature } from './wall-groove/schema.ts';
 
 /** Every recognised feature. A new family adds its type here and its recogniser to the registry. */
-export type Feature = HoleFeature;
+export type Feature =
+  | HoleFeature
+  | SlotFeature
+  | TSlotFeature
+  | DovetailFeature
+  | FaceGrooveFeature
+  | ChannelFeature
+  | BoreGrooveFeature
+  | WallGrooveFeature
+  | ChamferFeature
+  | RoundedEdgeFeature
+  | SharpEdgeFeature;
+
+export type FamilyName = Feature['family'];
+export type FeatureOf<N extends FamilyName> = Extract<Feature, { family: N }>;
+
+/** A feature before it has its id. */
+export type Found<F extends Feature = Feature> = F extends Feature ? Omit<F, 'id'> : never;
 
 export interface RecogniseContext {
   model: SolidModel;
+  graph: PatchGraph;
   solid: number;
   /** Face numbers of that solid. */
   faces: number[];
+  /** Patches of that solid. */
+  patches: number[];
   middle: Vec3;
   rays: RayCaster;
-  /** Preferred tool direction where a feature can be read from both sides. */
+  /** Tool direction that was asked for: features that can be read from two sides are read from this one. */
   up: Vec3 | null;
+  /** The direction that is up for edges and walls: `up`, else the part's plane direction nearest the file's Z. */
+  main: Vec3;
+  /** Faces that belong to a feature of a family before. */
+  claimed: ReadonlySet<number>;
+  /** Features of the families before, of this solid. */
+  found: readonly Feature[];
+  /** What several families look at, worked out once. */
+  memo: Map<string, unknown>;
+}
+
+/** Works `make` out on first use for this solid. */
+export function once<T>(context: RecogniseContext, key: string, make: () => T): T {
+  if (!context.memo.has(key)) context.memo.set(key, make());
+  return context.memo.get(key) as T;
 }
 
 export interface Recognised<F extends Feature = Feature> {
   /** Without ids: those are given to all features of a part together. */
-  features: Omit<F, 'id'>[];
+  features: Found<F>[];
   notes: ModelNote[];
 }
 
-export interface FeatureFamily {
-  family: Feature['family'];
-  /** First letter of the ids, `H1`, `H2` … */
+export interface FeatureFamily<N extends FamilyName = FamilyName> {
+  family: N;
+  /** First letters of the ids, `H1`, `H2` … */
   prefix: string;
-  recognise(context: RecogniseContext): Recognised;
+  recognise(context: RecogniseContext): Recognised<FeatureOf<N>>;
+  /** A point on it that names its place: where a tag stands. */
+  place(feature: FeatureOf<N>): Vec3;
+  /** What features of one row share, sizes aside; rows are grouped under it. Plural, as a heading. */
+  group(feature: FeatureOf<N>): string;
+  /** Order of the groups within the family. */
+  groupRank?(feature: FeatureOf<N>): number;
+  /** Its sizes as text: equal for features that are made alike. `anyDepth` leaves depths out. */
+  sizeKey(feature: FeatureOf<N>, anyDepth: boolean): string;
+  /** Its sizes for reading; `say` writes a length in the job's unit. */
+  describe(feature: FeatureOf<N>, say: (mm: number) => string): string;
+  /** The size that rows of one group are sorted by, mm. */
+  sortBy(feature: FeatureOf<N>): number;
 }
+
+/** A family whose features are not known more closely. */
+export type AnyFamily = { [K in keyof FeatureFamily]: FeatureFamily[K] };
+
+export const isHole = (f: Feature): f is HoleFeature => f.family === 'hole';

@@ -1,9 +1,11 @@
-import type { Vec3 } from '../geometry/vec.ts';
+import { dot, type Vec3 } from '../geometry/vec.ts';
 import { meshModel, type PartMesh } from '../model/mesh.ts';
+import { patchGraph, planeNormal, type PatchGraph } from '../model/patches.ts';
 import { rayCaster } from '../model/ray.ts';
-import { facesOfSolid, type ModelNote, type SolidModel } from '../model/solid-model.ts';
-import type { Feature } from './family.ts';
+import { facesOfSolid, loopPoints, type ModelNote, type SolidModel } from '../model/solid-model.ts';
+import type { Feature, Found, RecogniseContext } from './family.ts';
 import { FAMILIES } from './registry.ts';
+import { seenAndLeft } from './seen-and-left.ts';
 
 export interface Recognition {
   features: Feature[];
@@ -11,7 +13,7 @@ export interface Recognition {
 }
 
 export interface RecogniseOptions {
-  /** Read features that can be made from two sides from this one, and leave out those that open the other way only. */
+  /** Read features that can be made from two sides from this one, and edges as seen from it. */
   up?: Vec3 | null;
   /** Only this solid. */
   solid?: number;
@@ -25,25 +27,93 @@ export function recognise(model: SolidModel, { up = null, solid, mesh }: Recogni
   const { min, max } = model.bounds;
   const middle = [0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as Vec3;
   const rays = rayCaster(mesh ?? meshModel(model));
+  const graph = patchGraph(model);
   const features: Feature[] = [];
-  for (const { prefix, recognise: run } of FAMILIES) {
-    const found: Omit<Feature, 'id'>[] = [];
-    model.solids.forEach((_, s) => {
-      if (solid !== undefined && s !== solid) return;
-      const result = run({ model, solid: s, faces: facesOfSolid(model, s), middle, rays, up });
-      found.push(...result.features);
+  const contexts = model.solids.flatMap((_, s) => {
+    if (solid !== undefined && s !== solid) return [];
+    const patches = graph.patches.flatMap((p, i) => (p.solid === s ? [i] : []));
+    const claimed = new Set<number>();
+    const found: Feature[] = [];
+    const context: RecogniseContext = {
+      model,
+      graph,
+      solid: s,
+      faces: facesOfSolid(model, s),
+      patches,
+      middle,
+      rays,
+      up,
+      main: up ?? mainDirection(model, graph, patches),
+      claimed,
+      found,
+      memo: new Map(),
+    };
+    return [{ context, claimed, found }];
+  });
+  for (const { prefix, recognise: run, place } of FAMILIES) {
+    const list: { feature: Found; owner: (typeof contexts)[number]; key: number[] }[] = [];
+    for (const owner of contexts) {
+      const result = run(owner.context);
       notes.push(...result.notes);
+      for (const feature of result.features) list.push({ feature, owner, key: placeKey(feature, place(feature as Feature)) });
+    }
+    list.sort((a, b) => byKey(a.key, b.key));
+    list.forEach(({ feature, owner }, i) => {
+      const named = { id: `${prefix}${i + 1}`, ...feature } as Feature;
+      features.push(named);
+      owner.found.push(named);
+      for (const f of named.faces) owner.claimed.add(f);
     });
-    found.sort(byPlace);
-    features.push(...found.map((f, i) => ({ ...f, id: `${prefix}${i + 1}` }) as Feature));
   }
+  for (const { context } of contexts) notes.push(...seenAndLeft(context));
   return { features, notes };
 }
 
 /** Solid, then axis, then level from the top, then rows from the front and left. */
-function byPlace(a: Omit<Feature, 'id'>, b: Omit<Feature, 'id'>): number {
-  const key = (f: Omit<Feature, 'id'>) => [f.solid, ...f.axis.map((v) => -v), ...[2, 1, 0].map((i) => (i === 2 ? -1 : 1) * f.entry[i]!)].map((v) => Math.round(v * 1e3));
-  const [ka, kb] = [key(a), key(b)];
-  for (let i = 0; i < ka.length; i++) if (ka[i] !== kb[i]) return ka[i]! - kb[i]!;
+function placeKey(f: Found, [x, y, z]: Vec3): number[] {
+  return [f.solid, ...f.axis.map((v) => -v), -z, y, x].map((v) => Math.round(v * 1e3));
+}
+
+function byKey(a: number[], b: number[]): number {
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return a[i]! - b[i]!;
   return 0;
+}
+
+/** A direction counts with at least this share of the part's planes. */
+const NOTABLE = 0.04;
+
+/** A plane direction at least this near the file's Z is what the drawing has up. */
+const NEAR_Z = 0.85;
+
+/** The file's Z as the part's planes have it; of a part that stands askew, the direction that most of its planes look to. */
+export function mainDirection(model: SolidModel, graph: PatchGraph, patches: number[]): Vec3 {
+  const areas: { d: Vec3; area: number }[] = [];
+  let total = 0;
+  for (const p of patches) {
+    const n = planeNormal(graph.patches[p]!);
+    if (!n) continue;
+    let area = 0;
+    for (const face of graph.patches[p]!.faces) for (const loop of model.faces[face]!.loops) area += loopArea(loopPoints(model, loop), n);
+    total += Math.abs(area);
+    const same = areas.find((a) => Math.abs(dot(a.d, n)) > 0.99999);
+    if (same) same.area += Math.abs(area);
+    else areas.push({ d: n, area: Math.abs(area) });
+  }
+  const notable = areas.filter((a) => a.area >= NOTABLE * total);
+  if (notable.length === 0) return [0, 0, 1];
+  const upright = notable.reduce((m, a) => (Math.abs(a.d[2]) > Math.abs(m.d[2]) ? a : m));
+  const best = Math.abs(upright.d[2]) > NEAR_Z ? upright.d : notable.reduce((m, a) => (a.area > m.area ? a : m)).d;
+  return best[2] < -1e-9 ? [-best[0], -best[1], -best[2]] : best;
+}
+
+/** Signed area of a loop about `n`. */
+function loopArea(points: Vec3[], n: Vec3): number {
+  let area = 0;
+  for (let i = 1; i + 1 < points.length; i++) {
+    const [o, a, b] = [points[0]!, points[i]!, points[i + 1]!];
+    const [ux, uy, uz] = [a[0] - o[0], a[1] - o[1], a[2] - o[2]];
+    const [vx, vy, vz] = [b[0] - o[0], b[1] - o[1], b[2] - o[2]];
+    area += (n[0] * (uy * vz - uz * vy) + n[1] * (uz * vx - ux * vz) + n[2] * (ux * vy - uy * vx)) / 2;
+  }
+  return area;
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { hole } from '../testing/fixtures.ts';
-import { featureSizes, narrowest, tagLetters } from './sets.ts';
+import { narrowest } from './hole/recognise.ts';
+import { featureSizes, tagLetters } from './sets.ts';
 
 const plain = (diameter: number, depth: number, part = {}) => hole({ depth, stack: [{ shape: 'cylinder', diameter, length: depth }], ...part });
 

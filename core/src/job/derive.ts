@@ -1,8 +1,12 @@
 import { formatCallout, type Callout } from '../callout/callout.ts';
 import type { MachineProfile } from '../code/profiles/schema.ts';
 import type { Material } from '../cutting/material.ts';
-import type { Feature } from '../features/family.ts';
-import { featureSizes, narrowest, type FeatureSize } from '../features/sets.ts';
+import { isHole, type Feature } from '../features/family.ts';
+import type { HoleFeature } from '../features/hole/schema.ts';
+import { narrowest } from '../features/hole/recognise.ts';
+import { familyOf } from '../features/registry.ts';
+import { featureSizes, type FeatureSize } from '../features/sets.ts';
+import { dot } from '../geometry/vec.ts';
 import { farSideSteps, methodFor, type MethodStep } from '../methods/methods.ts';
 import type { Bounds } from '../model/solid-model.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
@@ -30,7 +34,8 @@ export interface PlannedOperation extends Planned {
   position: number;
 }
 
-export type RowState = 'planned' | 'open' | 'left out' | 'unreachable';
+/** `optional`: nothing in the model asks for it (a sharp edge). */
+export type RowState = 'planned' | 'open' | 'left out' | 'unreachable' | 'optional';
 
 /** A row of the worksheet: one size of feature, and how it is made. */
 export interface Row {
@@ -102,25 +107,28 @@ export function deriveJob({ features, bounds, plan, library }: DeriveInput): Der
       lineNumbers: { ...machine.lineNumbers, on: plan.codeOptions.lineNumbers ?? machine.lineNumbers.on },
     },
     material,
-    coverage: { planned: rows.filter((r) => r.state === 'planned' || r.state === 'left out').reduce((n, r) => n + r.size.features.length, 0), total: features.length },
+    coverage: { planned: count(rows, (r) => r.state === 'planned' || r.state === 'left out'), total: count(rows, (r) => r.state !== 'optional') },
   };
 }
+
+const count = (rows: Row[], which: (r: Row) => boolean): number => rows.filter(which).reduce((n, r) => n + r.size.features.length, 0);
+const isReached = (f: Feature, { frame }: SetupFrame): boolean => f.reachableFrom.some((d) => dot(d, frame.z) > 0.9999);
 
 const EMPTY: SizeDecision = { overrides: {} };
 
 function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame }[], plan: Plan, library: Library, machine: MachineProfile, material: Material): Row {
   const decision = plan.sizes[size.key] ?? EMPTY;
   const thread = decision.thread ?? null;
-  const first = size.features[0]!;
-  const callout = calloutOf(first, decision, thread);
+  const holes = size.features.filter(isHole);
+  const first = holes[0];
   const row: Row = {
     size,
     tag: size.tag,
     state: 'open',
-    callout,
-    calloutText: formatCallout(callout, plan.units),
+    callout: { through: false },
+    calloutText: familyOf(size.features[0]!).describe(size.features[0]!, (mm) => formatLength(mm, plan.units)),
     thread,
-    guesses: decision.thread === undefined ? first.threadCandidates.map((c) => c.designation) : [],
+    guesses: [],
     setupId: null,
     method: null,
     holes: [],
@@ -129,26 +137,34 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
     remarks: [],
   };
   if (decision.leftOut) return { ...row, state: 'left out', reasons: [decision.leftOut] };
-  const home = frames.find(({ frame }) => size.features.every((f, i) => viewHole(f, labelOf(size, i), frame.frame)));
+  const home = frames.find(({ frame }) => size.features.every((f) => isReached(f, frame)));
+  row.setupId = home?.setup.id ?? null;
+  if (size.family === 'sharp-edge') return { ...row, state: 'optional', reasons: ['Sharp in the model: nothing asks for a break.'] };
   if (!home) {
     const none = size.features.every((f) => f.reachableFrom.length === 0);
     const reason = none
       ? 'No straight tool reaches it from outside: the part itself is in the way.'
-      : `No setup looks at it: turn the part so that ${sideNames(first)} is up, or add a setup.`;
+      : `No setup looks at it: turn the part so that ${sideNames(size.features[0]!)} is up, or add a setup.`;
     return { ...row, state: 'unreachable', reasons: [reason] };
   }
+  if (!first) return { ...row, reasons: ['Recognised and shown; no method makes this family yet. Leave it out with a reason, or make it by hand.'] };
+  row.setupId = null;
+  const callout = calloutOf(first, decision, thread);
+  row.callout = callout;
+  row.calloutText = formatCallout(callout, plan.units);
+  row.guesses = decision.thread === undefined ? first.threadCandidates.map((c) => c.designation) : [];
   const say = (mm: number): string => `${formatLength(mm, plan.units)} ${plan.units === 'mm' ? 'mm' : 'in'}`;
   const base = { decision, thread, tools: library.tools, material, machine, say };
   const planIn = (where: { setup: Setup; frame: SetupFrame }, steps: (h: HoleView) => MethodStep[]): void => {
-    const holes = size.features.map((f, i) => viewHole(f, labelOf(size, i), where.frame.frame)!);
-    if (row.setupId === null) [row.setupId, row.holes] = [where.setup.id, holes];
+    const views = holes.map((f, i) => viewHole(f, labelOf(size, i), where.frame.frame)!);
+    if (row.setupId === null) [row.setupId, row.holes] = [where.setup.id, views];
     const seen = new Map<string, number>();
-    for (const step of steps(holes[0]!)) {
+    for (const step of steps(views[0]!)) {
       const nth = (seen.get(step.kind) ?? 0) + 1;
       seen.set(step.kind, nth);
       const key = nth === 1 ? step.kind : `${step.kind} ${nth}`;
       const kind = operationKind(step.kind);
-      const context: KindContext = { ...base, setup: where.setup, holes, stockTop: where.frame.stock.max[2], step: step.step, key };
+      const context: KindContext = { ...base, setup: where.setup, holes: views, stockTop: where.frame.stock.max[2], step: step.step, key };
       const result = kind.plan(context);
       if ('missing' in result) row.reasons.push(result.missing);
       else {
@@ -174,7 +190,7 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
   const method = methodFor(view, thread);
   row.method = method.name;
   planIn(home, (h) => method.steps(h, thread));
-  if (view.farSteps.length > 0) planFarSide(row, size, home, frames, planIn);
+  if (view.farSteps.length > 0) planFarSide(row, holes, home, frames, planIn);
   row.remarks.push(...compareWithPrint(callout, decision, view, say));
   row.remarks.push(...threadFit(thread, first, say));
   if (row.reasons.length > 0) {
@@ -187,12 +203,12 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
 
 function planFarSide(
   row: Row,
-  size: FeatureSize,
+  holes: HoleFeature[],
   home: { setup: Setup },
   frames: { setup: Setup; frame: SetupFrame }[],
   planIn: (where: { setup: Setup; frame: SetupFrame }, steps: (h: HoleView) => MethodStep[]) => void,
 ): void {
-  const opposite = frames.find(({ setup, frame }) => setup.id !== home.setup.id && size.features.every((f) => viewHole(f, 'x', frame.frame)));
+  const opposite = frames.find(({ setup, frame }) => setup.id !== home.setup.id && holes.every((f) => viewHole(f, 'x', frame.frame)));
   if (!opposite) {
     row.remarks.push({ rule: 'far-side', severity: 'warning', message: 'The step on the far side is not made: add a setup with that side up.' });
     return;
@@ -218,7 +234,7 @@ function inTravelOrder(holes: Planned['holes']): Planned['holes'] {
 }
 
 /** The callout as typed, or as the model has it. */
-function calloutOf(f: Feature, decision: SizeDecision, thread: Thread | null): Callout {
+function calloutOf(f: HoleFeature, decision: SizeDecision, thread: Thread | null): Callout {
   const straight = f.stack.flatMap((s) => (s.shape === 'cylinder' ? [s] : []));
   const out: Callout = { through: f.kind === 'through' };
   if (thread) out.thread = thread;
@@ -249,7 +265,7 @@ function compareWithPrint(c: Callout, decision: SizeDecision, v: HoleView, say: 
   return [];
 }
 
-function threadFit(thread: Thread | null, f: Feature, say: (mm: number) => string): Remark[] {
+function threadFit(thread: Thread | null, f: HoleFeature, say: (mm: number) => string): Remark[] {
   if (!thread) return [];
   const drawn = narrowest(f);
   if (drawn <= thread.majorDiameter + 0.02 && drawn >= thread.majorDiameter - 1.35 * thread.pitch) return [];

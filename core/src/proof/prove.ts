@@ -1,3 +1,4 @@
+import { isHole } from '../features/family.ts';
 import { readProgram } from '../code/read/read.ts';
 import type { ReadProgram } from '../code/read/motion.ts';
 import type { DerivedJob, DerivedSetup } from '../job/derive.ts';
@@ -21,7 +22,7 @@ export function proveProgram(text: string, job: DerivedJob, setup: DerivedSetup,
   const read = readProgram(text, job.machine);
   const views = job.rows.flatMap((row) =>
     row.size.features.flatMap((f, i) => {
-      const view = viewHole(f, labelOf(row.size, i), setup.frame.frame);
+      const view = isHole(f) ? viewHole(f, labelOf(row.size, i), setup.frame.frame) : null;
       return view ? [{ view, tag: row.tag }] : [];
     }),
   );

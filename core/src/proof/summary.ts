@@ -1,5 +1,6 @@
 import { pointLength } from '../cutting/depths.ts';
-import { narrowest } from '../features/sets.ts';
+import { isHole } from '../features/family.ts';
+import { narrowest } from '../features/hole/recognise.ts';
 import type { DerivedJob } from '../job/derive.ts';
 import type { MadeHole } from './checks/check.ts';
 import type { Check } from './checks/check.ts';
@@ -31,7 +32,7 @@ export function proofSummary(job: DerivedJob, made: MadeHole[], checks: Check[])
       largest = Math.max(largest, over);
     } else if (over < -1e-3) leftover -= over * area;
   }
-  for (const f of job.rows.flatMap((r) => r.size.features)) {
+  for (const f of job.rows.flatMap((r) => r.size.features.filter(isHole))) {
     if (!drilled.has(f.id)) leftover += (Math.PI / 4) * narrowest(f) ** 2 * f.depth;
   }
   const collisions = checks.filter((c) => c.rule === 'low-rapid').map((c) => ({ line: c.line, message: c.message }));

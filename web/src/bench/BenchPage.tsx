@@ -114,7 +114,7 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
       </div>
       {picture && here ? (
         <section aria-label="Part" style={{ position: 'relative', display: 'grid', minWidth: 0, minHeight: 0 }}>
-          <PartView picture={picture} rows={rows} setup={here} program={program} showMotion={motion} fit={fit} />
+          <PartView picture={picture} curves={produced?.curves ?? []} rows={rows} setup={here} program={program} showMotion={motion} fit={fit} />
           <div className="part-tools">
             <button className="plain-button" onClick={refit} title="The whole part again (v)" aria-label="Show the whole part">
               <Maximize size={15} />

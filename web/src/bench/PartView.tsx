@@ -4,16 +4,19 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh';
 import { fromFrame } from '@yellow-pin/core/geometry/frame';
-import type { Vec3 } from '@yellow-pin/core/geometry/vec';
+import { placeOf } from '@yellow-pin/core/features/registry';
+import { along, dot, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
 import type { ProducedSetup } from '@yellow-pin/core/job/produce';
-import type { PartPicture } from '../workers/job.worker.ts';
+import type { CurveOf, PartPicture } from '../workers/job.worker.ts';
+import { FeatureCurves } from './FeatureCurves.tsx';
 import { MotionLines } from './MotionLines.tsx';
 import { TagLayer } from './TagLayer.tsx';
 import { usePick } from './store.ts';
 
 interface Props {
   picture: PartPicture;
+  curves: CurveOf[];
   rows: Row[];
   setup: DerivedSetup;
   program: ProducedSetup | null;
@@ -27,7 +30,7 @@ const HAND = new THREE.Color('#f6bd0b');
 const HOLE = new THREE.Color('#8f959a');
 
 /** The part in the round, with tags, work zero and the motion read from the code. */
-export function PartView({ picture, rows, setup, program, showMotion, fit }: Props) {
+export function PartView({ picture, curves, rows, setup, program, showMotion, fit }: Props) {
   const [tip, setTip] = useState<{ x: number; y: number; text: string } | null>(null);
   const layer = useRef<HTMLDivElement>(null);
   const { pick } = usePick();
@@ -70,6 +73,7 @@ export function PartView({ picture, rows, setup, program, showMotion, fit }: Pro
           <lineBasicMaterial color="#22262b" />
         </lineSegments>
         <ZeroAndAxes setup={setup} size={size} />
+        <FeatureCurves curves={curves} setup={setup} />
         {showMotion && program && <MotionLines program={program} setup={setup} />}
         <TagLayer rows={rows} setup={setup} layer={layer} />
       </Canvas>
@@ -135,6 +139,7 @@ function PartMeshView({ picture, rows, onMove, onOut, onPick }: MeshProps) {
   useEffect(() => {
     const colours = new Map<number, THREE.Color>();
     for (const row of rows) {
+      if (row.size.family === 'sharp-edge') continue;
       const inHand = row.tag === tag || row.tag === hover;
       row.size.features.forEach((f, i) => {
         const colour = inHand && (hole === null || row.tag !== tag || hole === `${row.tag}${i + 1}`) ? HAND : HOLE;
@@ -184,15 +189,13 @@ function ZeroAndAxes({ setup, size }: { setup: DerivedSetup; size: number }) {
   );
 }
 
-/** Tags of the holes that open into the flat face at a point; null where there are none. */
+/** Tags of the features that open into the flat face at a point; null where there are none. */
 function tagsInPlane(rows: Row[], point: THREE.Vector3, normal: THREE.Vector3): string[] | null {
-  const inPlane = (entry: readonly number[], axis: readonly number[]): boolean => {
-    const [n, p] = [normal.toArray(), point.toArray()];
-    const off = entry.reduce((sum, v, i) => sum + (v - p[i]!) * n[i]!, 0);
-    return Math.abs(off) < 0.02 && Math.abs(axis.reduce((sum, v, i) => sum + v * n[i]!, 0)) > 0.99;
-  };
-  const exit = (f: Row['size']['features'][number]) => f.entry.map((v, i) => v - f.axis[i]! * f.depth);
-  const tags = rows.filter((r) => r.size.features.some((f) => inPlane(f.entry, f.axis) || (f.kind === 'through' && inPlane(exit(f), f.axis)))).map((r) => r.tag);
+  const [n, p] = [normal.toArray(), point.toArray()];
+  const inPlane = (place: Vec3, axis: Vec3): boolean => Math.abs(dot(sub(place, p), n)) < 0.02 && Math.abs(dot(axis, n)) > 0.99;
+  const opens = (f: Row['size']['features'][number]): boolean =>
+    inPlane(placeOf(f), f.axis) || (f.family === 'hole' && f.kind === 'through' && inPlane(along(f.entry, f.axis, -f.depth), f.axis));
+  const tags = rows.filter((r) => r.size.features.some(opens)).map((r) => r.tag);
   return tags.length > 0 ? tags : null;
 }
 
@@ -203,7 +206,11 @@ interface Owner {
 
 function facesToRows(rows: Row[]): Map<number, Owner> {
   const out = new Map<number, Owner>();
-  for (const row of rows) row.size.features.forEach((f, i) => f.faces.forEach((face) => out.set(face, { row, label: `${row.tag}${i + 1}` })));
+  for (const row of rows) {
+    // The faces beside a sharp edge are not its own.
+    if (row.size.family === 'sharp-edge') continue;
+    row.size.features.forEach((f, i) => f.faces.forEach((face) => out.set(face, { row, label: `${row.tag}${i + 1}` })));
+  }
   return out;
 }
 

@@ -4,6 +4,7 @@ import type { Plan } from '@yellow-pin/core/job/plan';
 import { THREADS } from '@yellow-pin/core/threads/standards';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import { formatLength, MM_PER_INCH, type LengthUnit } from '@yellow-pin/core/units/length';
+import { FeatureDrawing } from '../shared/drawings/FeatureDrawing.tsx';
 import { LengthField } from '../shared/LengthField.tsx';
 import { Section } from './Section.tsx';
 import { decide, override, usePick } from './store.ts';
@@ -22,10 +23,17 @@ export function RowDetail({ row, plan, unit, onSetup }: Props) {
   const { hole, operation: picked, pick } = usePick();
   const operation = row.operations.find((o) => o.key === picked) ?? row.operations[row.operations.length - 1] ?? null;
   const view = row.holes.find((h) => h.label === hole) ?? row.holes[0] ?? null;
+  const shaped = row.size.features[0];
   const leftOut = plan.sizes[row.size.key]?.leftOut;
   return (
     <div className="detail" data-testid={`detail-${row.tag}`}>
-      {view ? <Section row={row} view={view} operation={operation} unit={unit} /> : <div />}
+      {view ? (
+        <Section row={row} view={view} operation={operation} unit={unit} />
+      ) : shaped && shaped.family !== 'hole' ? (
+        <FeatureDrawing feature={shaped} label={`${row.tag}1`} unit={unit} />
+      ) : (
+        <div />
+      )}
       <div className="side">
         {row.operations.length > 0 && (
           <div role="tablist" aria-label="Operations" style={{ display: 'flex', gap: 5, marginBottom: 8, flexWrap: 'wrap' }}>

@@ -1,6 +1,8 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import * as THREE from 'three';
+import { isCurve, placeOf } from '@yellow-pin/core/features/registry';
+import { along, dot } from '@yellow-pin/core/geometry/vec';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
 import { usePick } from './store.ts';
 
@@ -11,6 +13,7 @@ interface Pin {
   point: THREE.Vector3;
   axis: THREE.Vector3;
   here: boolean;
+  onlyInHand: boolean;
 }
 
 /** No more than this many pins stand at once; the rest wait until one zooms in. */
@@ -55,7 +58,7 @@ export function TagLayer({ rows, setup, layer }: { rows: Row[]; setup: DerivedSe
     let n = 0;
     for (const p of ranked) {
       if (n >= nodes.current.length) break;
-      if (p.axis.dot(view) > 0.05) continue;
+      if (p.axis.dot(view) > 0.05 || (p.onlyInHand && p.tag !== tag && p.tag !== hover)) continue;
       const s = p.point.clone().project(camera);
       const [x, y] = [((s.x + 1) / 2) * size.width, ((1 - s.y) / 2) * size.height];
       if (x < 0 || y < 0 || x > size.width || y > size.height) continue;
@@ -67,7 +70,7 @@ export function TagLayer({ rows, setup, layer }: { rows: Row[]; setup: DerivedSe
       if (node.dataset['key'] !== key) {
         node.dataset['key'] = key;
         node.innerHTML = pinSvg(inHand ? p.label : p.tag, p.guess, inHand, p.label === hole);
-        node.setAttribute('aria-label', `hole ${p.label}`);
+        node.setAttribute('aria-label', p.label);
         node.onclick = () => pick({ tag: p.tag, hole: p.label, operation: null, line: null });
         node.onpointerenter = () => pick({ hover: p.tag });
         node.onpointerleave = () => pick({ hover: null });
@@ -81,19 +84,22 @@ export function TagLayer({ rows, setup, layer }: { rows: Row[]; setup: DerivedSe
   return null;
 }
 
+/** Pins stand on holes, slots and what else is in one place; edges and grooves show as curves, with a pin only when in hand. */
 function pinsOf(rows: Row[], setup: DerivedSetup): Pin[] {
+  const { z } = setup.frame.frame;
   return rows.flatMap((row) =>
     row.size.features.map((f, i) => {
       const here = row.setupId === setup.setup.id;
-      const flip = here && f.axis[0] * setup.frame.frame.z[0] + f.axis[1] * setup.frame.frame.z[1] + f.axis[2] * setup.frame.frame.z[2] < 0;
-      const entry = flip ? f.entry.map((v, k) => v - f.axis[k]! * f.depth) : f.entry;
+      const flip = here && f.family === 'hole' && dot(f.axis, z) < 0;
+      const place = flip ? along(f.entry, f.axis, -f.depth) : placeOf(f);
       return {
         label: `${row.tag}${i + 1}`,
         tag: row.tag,
         guess: row.guesses.length > 0 && row.state === 'open',
-        point: new THREE.Vector3(...(entry as [number, number, number])),
+        point: new THREE.Vector3(...place),
         axis: new THREE.Vector3(...f.axis).multiplyScalar(flip ? -1 : 1),
         here,
+        onlyInHand: isCurve(f),
       };
     }),
   );

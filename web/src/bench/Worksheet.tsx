@@ -3,12 +3,13 @@ import { Check as CheckIcon, CircleDashed, OctagonAlert, TriangleAlert } from 'l
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import { CalloutError, parseCallout } from '@yellow-pin/core/callout/callout';
-import { narrowest } from '@yellow-pin/core/features/sets';
+import { familyOf, placeOf } from '@yellow-pin/core/features/registry';
 import type { Row } from '@yellow-pin/core/job/derive';
 import type { Plan } from '@yellow-pin/core/job/plan';
 import { formatLength, LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { CalloutText } from '../shared/CalloutText.tsx';
+import { MiniDrawing } from '../shared/drawings/FeatureDrawing.tsx';
 import { MiniSection } from '../shared/MiniSection.tsx';
 import { Tag } from '../shared/Tag.tsx';
 import { ToolSilhouette } from '../shared/ToolSilhouette.tsx';
@@ -97,7 +98,7 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
       <div className="sheet-scroll" ref={scroll} tabIndex={-1}>
         {rows.length === 0 && (
           <p className="quiet" style={{ padding: 16 }}>
-            No holes were found in this part. Slots, grooves and edges are not recognised yet.
+            Nothing was found in this part: no holes, slots, grooves or edges. See the notes on the part for what was seen and left.
           </p>
         )}
         {rows.length > 0 && lines.length === 0 && (
@@ -159,17 +160,17 @@ function groupLines(rows: Row[]): Line[] {
   const out: Line[] = [];
   let group = '';
   for (const row of rows) {
-    const name = row.thread ? `Threaded holes, ${row.size.features[0]!.kind}` : row.size.group;
-    if (name !== group)
-      out.push({
-        kind: 'group',
-        text: name,
-        count: rows.filter((r) => (r.thread ? `Threaded holes, ${r.size.features[0]!.kind}` : r.size.group) === name).reduce((n, r) => n + r.size.features.length, 0),
-      });
+    const name = groupName(row);
+    if (name !== group) out.push({ kind: 'group', text: name, count: rows.filter((r) => groupName(r) === name).reduce((n, r) => n + r.size.features.length, 0) });
     group = name;
     out.push({ kind: 'row', row });
   }
   return out;
+}
+
+function groupName(row: Row): string {
+  const first = row.size.features[0]!;
+  return row.thread && first.family === 'hole' ? `Threaded holes, ${first.kind}` : row.size.group;
 }
 
 function rangeTest(text: string, unit: LengthUnit): { test(r: Row): boolean; error: string | null } {
@@ -177,7 +178,8 @@ function rangeTest(text: string, unit: LengthUnit): { test(r: Row): boolean; err
   try {
     const [a, b] = text.split(/\s*(?:–|\.\.|to|\s-\s|(?<=\d)-(?=\d))\s*/).map((p) => parseLength(p, unit));
     const [from, to] = b === undefined ? [a! - 0.01, a! + 0.01] : [a!, b];
-    return { test: (r) => narrowest(r.size.features[0]!) >= from - 1e-6 && narrowest(r.size.features[0]!) <= to + 1e-6, error: null };
+    const size = (r: Row): number => familyOf(r.size.features[0]!).sortBy(r.size.features[0]!);
+    return { test: (r) => size(r) >= from - 1e-6 && size(r) <= to + 1e-6, error: null };
   } catch (e) {
     return { test: () => true, error: e instanceof LengthError ? e.message : 'Not a range.' };
   }
@@ -203,15 +205,19 @@ function RowLine({ row, unit, inHand, bad, onPick, onHover }: RowProps) {
         className="icon-button"
         style={{ padding: 0 }}
         aria-expanded={inHand}
-        aria-label={`${row.tag}, ${row.calloutText}, ${row.size.features.length} holes, ${row.state}`}
+        aria-label={`${row.tag}, ${row.calloutText}, ${row.size.features.length} of them, ${row.state}`}
         onClick={(e) => (e.stopPropagation(), onPick())}
       >
         <Tag letter={row.tag} guess={row.guesses.length > 0 && !row.thread} />
       </button>
-      <MiniSection hole={first} threaded={row.thread !== null} />
+      {first.family === 'hole' ? <MiniSection hole={first} threaded={row.thread !== null} /> : <MiniDrawing feature={first} />}
       <div style={{ minWidth: 0 }}>
         {editing ? (
           <CalloutField row={row} unit={unit} onDone={() => setEditing(false)} />
+        ) : first.family !== 'hole' ? (
+          <span className="callout">
+            <CalloutText text={row.calloutText} />
+          </span>
         ) : (
           <button className="callout" title="Type what the print says" onClick={(e) => (e.stopPropagation(), setEditing(true))}>
             <CalloutText text={row.calloutText} />
@@ -244,11 +250,11 @@ function StateSign({ row, bad }: { row: Row; bad: Check | null }) {
 }
 
 function levelsText(row: Row, unit: LengthUnit): string {
-  const levels = new Set(row.size.features.map((f) => Math.round(f.entry[0]! * f.axis[0]! * 100 + f.entry[1]! * f.axis[1]! * 100 + f.entry[2]! * f.axis[2]! * 100))).size;
+  const levels = new Set(row.size.features.map((f) => Math.round(100 * placeOf(f).reduce((sum, v, i) => sum + v * f.axis[i]!, 0)))).size;
   const parts = [
     row.thread ? `drill ⌀${formatLength(row.thread.tapDrill, unit, unit === 'mm' ? 2 : 4)}` : (row.method ?? ''),
     levels > 1 ? `${levels} levels` : '',
-    row.size.features.some((f) => f.interrupted) ? 'crossed by another cavity' : '',
+    row.size.features.some((f) => f.family === 'hole' && f.interrupted) ? 'crossed by another cavity' : '',
   ];
   return parts.filter(Boolean).join(' · ');
 }

@@ -2,9 +2,8 @@ import * as Comlink from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Library } from '@yellow-pin/core/job/library';
 import type { Plan } from '@yellow-pin/core/job/plan';
-import type { ProducedJob } from '@yellow-pin/core/job/produce';
 import { api, ApiError, type OpenJob } from '../api.ts';
-import type { JobWorker, PartPicture } from '../workers/job.worker.ts';
+import type { JobWorker, PartPicture, Produced } from '../workers/job.worker.ts';
 import { loadPlan, usePlan } from './store.ts';
 
 function startWorker(): { worker: Worker; remote: Comlink.Remote<JobWorker> } {
@@ -17,9 +16,9 @@ export function useProduced(
   open: OpenJob | undefined,
   library: Library | undefined,
   plan: Plan | null,
-): { picture: PartPicture | null; produced: ProducedJob | null; error: string | null } {
+): { picture: PartPicture | null; produced: Produced | null; error: string | null } {
   const [picture, setPicture] = useState<PartPicture | null>(null);
-  const [produced, setProduced] = useState<ProducedJob | null>(null);
+  const [produced, setProduced] = useState<Produced | null>(null);
   const [error, setError] = useState<string | null>(null);
   const remote = useRef<Comlink.Remote<JobWorker> | null>(null);
   const id = open?.job.status === 'ready' ? open.job.id : null;

@@ -1,7 +1,8 @@
 import { dot, sub, type Vec3 } from '../../geometry/vec.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { isCircleAbout } from '../../model/circle-edge.ts';
-import { loopPoints, type SolidModel } from '../../model/solid-model.ts';
+import type { PatchGraph } from '../../model/patches.ts';
+import type { SolidModel } from '../../model/solid-model.ts';
 import { isFullTurn, markArc, newBins, RADIUS_TOLERANCE, type AxisGroup, type AxisLine, type Piece } from './pieces.ts';
 
 /** A connected run of border edges of a component. */
@@ -179,16 +180,19 @@ export function bottomRim(c: Component): Rim | null {
 }
 
 /** True where a floor carries a boss round the same axis: the wall belongs to a ring groove, not to a hole. */
-export function hasIsland(model: SolidModel, rim: Rim, line: AxisLine): boolean {
+export function hasIsland(model: SolidModel, graph: PatchGraph, rim: Rim, line: AxisLine): boolean {
   return rim.neighbours.some((f) => {
     if (!isSquarePlane(model, f, line)) return false;
-    return model.faces[f]!.loops.some((loop) => {
-      const rises = loop.every(({ edge }) => {
-        const e = model.edges[edge]!;
-        const other = e.faces.find((n) => n !== f);
-        return !rim.edges.includes(edge) && e.convexity === 'concave' && other !== undefined && !model.faces[other]!.reversed;
-      });
-      return rises && isCircleAbout(loopPoints(model, loop), line.origin, line.direction);
+    return graph.patches[graph.ofFace[f]!]!.loops.some((loop) => {
+      const rises = loop.every(({ edge, convexity, other }) => !rim.edges.includes(edge) && convexity === 'concave' && other >= 0 && !graph.patches[other]!.reversed);
+      return (
+        rises &&
+        isCircleAbout(
+          loop.flatMap((b) => model.edges[b.edge]!.points),
+          line.origin,
+          line.direction,
+        )
+      );
     });
   });
 }

@@ -2,23 +2,60 @@ import { along, dot, scale, sub, type Vec3 } from '../../geometry/vec.ts';
 import type { Bounds } from '../../model/solid-model.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { TAPER_ANGLE, threadCandidates } from '../../threads/candidates.ts';
-import type { FeatureFamily, Recognised, RecogniseContext } from '../family.ts';
+import { once, type FeatureFamily, type Found, type Recognised, type RecogniseContext } from '../family.ts';
+import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import { bottomRim, components, hasIsland, topRim, type Component, type Rim } from './components.ts';
 import { axisGroups } from './pieces.ts';
 import type { HoleFeature, StackStep } from './schema.ts';
-import { readStack, round, stepsFrom } from './stack.ts';
+import { round, roundVec } from '../round.ts';
+import { readStack, stepsFrom, takeUndercuts, type Undercut } from './stack.ts';
 
 /** A rim cone wider than this share of the diameter, per side, is a countersink; narrower it is an entry chamfer. */
 export const COUNTERSINK_SHARE = 0.15;
 
-export const holeFamily: FeatureFamily = { family: 'hole', prefix: 'H', recognise: recogniseHoles };
+const ROLE_NAMES: Record<HoleFeature['role'], string> = {
+  plain: 'Plain holes',
+  counterbored: 'Counterbored holes',
+  countersunk: 'Countersunk holes',
+  stepped: 'Stepped holes',
+  tapered: 'Tapered holes',
+};
+
+export const holeFamily: FeatureFamily<'hole'> = {
+  family: 'hole',
+  prefix: 'H',
+  recognise: recogniseHoles,
+  place: (f) => f.entry,
+  group: (f) => `${ROLE_NAMES[f.role]}, ${f.kind}`,
+  groupRank: (f) => Object.keys(ROLE_NAMES).indexOf(f.role) * 2 + (f.kind === 'through' ? 0 : 1),
+  sizeKey,
+  describe: (f, say) => `⌀${say(narrowest(f))}${f.kind === 'through' ? ' THRU' : ` ↧${say(f.depth)}`}`,
+  sortBy: narrowest,
+};
+
+/** Smallest straight diameter of a hole, mm; its smallest cone end where nothing is straight. */
+export function narrowest(f: HoleFeature): number {
+  const straight = f.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []));
+  if (straight.length > 0) return Math.min(...straight);
+  return Math.min(...f.stack.flatMap((s) => (s.shape === 'cone' ? [s.startDiameter, s.endDiameter] : [])));
+}
+
+function sizeKey(f: HoleFeature, anyDepth: boolean): string {
+  const step = (s: StackStep, last: boolean): string => {
+    if (s.shape === 'flat') return 'f';
+    // A through hole's last length is the plate's thickness, not a size of the hole.
+    if (s.shape === 'cylinder') return `c${sizePart(s.diameter)}:${last && f.kind === 'through' ? '*' : depthPart(s.length, anyDepth)}`;
+    return `k${sizePart(s.startDiameter)}-${sizePart(s.endDiameter)}:${s.angle.toFixed(1)}`;
+  };
+  const bottom = f.bottom.shape === 'cone' ? `cone${f.bottom.angle.toFixed(0)}` : f.bottom.shape;
+  const side = directionPart(f.kind === 'through' && f.reachableFrom.length > 1 ? f.axis.map(Math.abs) : f.axis);
+  return [f.family, f.role, f.kind, side, ...f.stack.map((s, i) => step(s, i === f.stack.length - 1)), bottom].join('|');
+}
 
 /** Finds all holes of a solid: runs of coaxial concave surfaces of revolution that close round their axis and open outward. */
 function recogniseHoles(context: RecogniseContext): Recognised<HoleFeature> {
   const { model, faces, middle, rays } = context;
-  const features: Omit<HoleFeature, 'id'>[] = [];
-  const partial: number[] = [];
-  const islands: number[] = [];
+  const features: Found<HoleFeature>[] = [];
   const voids: number[] = [];
   const isAir = (from: Vec3, to: Vec3): boolean => {
     const d = sub(to, from);
@@ -26,11 +63,10 @@ function recogniseHoles(context: RecogniseContext): Recognised<HoleFeature> {
     return l < 1e-6 || rays.firstHit(from, scale(d, 1 / l), l) === null;
   };
   for (const group of axisGroups(model, faces, middle)) {
-    partial.push(...group.partial);
     for (const c of components(model, group, isAir)) {
       const read = readHole(context, c);
-      if (read === 'island') islands.push(...c.pieces.map((p) => p.face));
-      else if (read === 'void') voids.push(...c.pieces.map((p) => p.face));
+      if (read === 'island') continue;
+      if (read === 'void') voids.push(...c.pieces.map((p) => p.face));
       else features.push(read);
     }
   }
@@ -38,11 +74,18 @@ function recogniseHoles(context: RecogniseContext): Recognised<HoleFeature> {
   const note = (code: string, list: number[], text: string) => {
     if (list.length > 0) notes.push({ code, message: `${text}: faces ${list.slice(0, 24).join(', ')}${list.length > 24 ? ` and ${list.length - 24} more` : ''}.` });
   };
-  note('part-round', partial, 'Hollow rounds that do not close round their axis (fillets, pocket corners, slot ends, notches) were seen and are not holes');
-  note('ring-groove', islands, 'Round walls with an island inside (ring grooves) were seen and are not holes');
   note('inner-void', voids, 'Round cavities without an opening were seen and left');
   return { features, notes };
 }
+
+/** A ring undercut with the hole's axis and entry. */
+export interface PlacedUndercut extends Undercut {
+  axis: Vec3;
+  entry: Vec3;
+}
+
+/** The undercuts seen while holes were read. */
+export const ringUndercuts = (context: RecogniseContext): PlacedUndercut[] => once(context, 'ring undercuts', () => []);
 
 interface End {
   rim: Rim | null;
@@ -52,11 +95,11 @@ interface End {
   radius: number;
 }
 
-function readHole(context: RecogniseContext, c: Component): Omit<HoleFeature, 'id'> | 'island' | 'void' {
+function readHole(context: RecogniseContext, c: Component): Found<HoleFeature> | 'island' | 'void' {
   const { model, solid, up } = context;
   const round2 = c.rims.filter((r) => r.round);
   const ends = { high: endOf(c, 1), low: endOf(c, -1) };
-  for (const rim of round2) if (rim.concaveShare > 0.5 && hasIsland(model, rim, c.line)) return 'island';
+  for (const rim of round2) if (rim.concaveShare > 0.5 && hasIsland(model, context.graph, rim, c.line)) return 'island';
   const sign = chooseEntry(c, ends, up);
   if (sign === null) return 'void';
   const [near, far] = sign > 0 ? [ends.high, ends.low] : [ends.low, ends.high];
@@ -65,9 +108,11 @@ function readHole(context: RecogniseContext, c: Component): Omit<HoleFeature, 'i
   const entryT = sign > 0 ? nearRim.high : nearRim.low;
   const steps = stepsFrom(c, sign, entryT);
   const farDepth = far.rim ? sign * (entryT - (sign > 0 ? far.rim.low : far.rim.high)) : 0;
-  const { stack, bottom, depth } = readStack(steps, far.rim, farDepth);
+  const { steps: plain, undercuts } = takeUndercuts(steps, far.rim !== null && !far.open);
+  const { stack, bottom, depth } = readStack(plain, far.rim, farDepth);
   if (stack.length === 0) return 'void';
   const entry = along(c.line.origin, c.line.direction, entryT);
+  for (const u of undercuts) ringUndercuts(context).push({ ...u, axis: direction, entry });
   const reachableFrom: Vec3[] = [];
   if (isClear(context, c, near, direction)) reachableFrom.push(direction);
   if (bottom.shape === 'open' && isClear(context, c, far, scale(direction, -1))) reachableFrom.push(scale(direction, -1));
@@ -90,8 +135,6 @@ function readHole(context: RecogniseContext, c: Component): Omit<HoleFeature, 'i
     interrupted: c.interrupted || crossed || isBroken(context, near) || (far.open && isBroken(context, far)),
   };
 }
-
-const roundVec = (v: Vec3): Vec3 => v.map(round) as Vec3;
 
 /** A rim that is neither of the two ends: another cavity opens into the wall. */
 function hasCrossing(c: Component, near: Rim | null, far: Rim | null): boolean {

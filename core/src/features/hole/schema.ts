@@ -1,6 +1,5 @@
 import { z } from 'zod';
-
-export const vec3Schema = z.tuple([z.number(), z.number(), z.number()]);
+import { featureBase, vec3Schema } from '../base.ts';
 
 /** One step of a hole, from the entry down. Lengths in mm, angles (included) in degrees. */
 export const stackStepSchema = z.discriminatedUnion('shape', [
@@ -22,15 +21,9 @@ export const threadCandidateSchema = z.object({
 });
 
 export const holeSchema = z.object({
-  id: z.string(),
+  ...featureBase,
   family: z.literal('hole'),
-  solid: z.number().int(),
-  faces: z.array(z.number().int()),
-  /** Unit vectors, out of the material, from which a straight tool of the hole's diameter reaches it. */
-  reachableFrom: z.array(vec3Schema),
   kind: z.enum(['blind', 'through']),
-  /** Unit vector out of the material, toward the tool. */
-  axis: vec3Schema,
   /** The axis at the top of the feature: the highest point of the rim. */
   entry: vec3Schema,
   /** How far the lowest point of the entry rim lies below the highest (slanted or curved faces), mm. */

@@ -1,4 +1,5 @@
 import type { Component, Rim } from './components.ts';
+import { round } from '../round.ts';
 import { RADIUS_TOLERANCE, type Piece } from './pieces.ts';
 import type { HoleBottom, StackStep } from './schema.ts';
 
@@ -19,7 +20,7 @@ export function stepsFrom(c: Component, sign: 1 | -1, entry: number): Step[] {
   const depth = (t: number): number => sign * (entry - t);
   const steps = c.pieces.map((p) => toStep(p, sign, depth));
   steps.sort((a, b) => a.top + a.end - b.top - b.end);
-  return bridgeUndercuts(mergeSame(steps));
+  return mergeSame(steps);
 }
 
 function toStep(p: Piece, sign: 1 | -1, depth: (t: number) => number): Step {
@@ -52,22 +53,51 @@ function sameSurface(a: Step, b: Step): boolean {
   return touch && Math.abs(slope(a) - slope(b)) < 2e-3 && Math.abs(expected - b.radiusTop) < 5e-3;
 }
 
-/** A wider ring between two lengths of one bore is an undercut: the bore is one cylinder over the whole length. */
-function bridgeUndercuts(steps: Step[]): Step[] {
-  const out = [...steps];
+/** A wider ring between two narrower lengths of a hole, square on both sides. Depths below the entry and radii, mm. */
+export interface Undercut {
+  top: number;
+  end: number;
+  boreRadius: number;
+  grooveRadius: number;
+  faces: number[];
+}
+
+/**
+ * Takes the ring undercuts out of a hole's steps: the bore that is cut is one cylinder over its whole length. `endsInFloor`: the last
+ * step stands on a flat floor, so that a ring there (a thread relief) is an undercut too.
+ */
+export function takeUndercuts(steps: Step[], endsInFloor: boolean): { steps: Step[]; undercuts: Undercut[] } {
+  const undercuts: Undercut[] = [];
+  let out = [...steps];
   for (let i = 0; i + 1 < out.length; i++) {
-    const a = out[i]!;
-    if (a.kind !== 'cylinder') continue;
-    for (let k = out.length - 1; k > i; k--) {
-      const b = out[k]!;
-      if (b.kind !== 'cylinder' || Math.abs(a.radiusTop - b.radiusTop) >= RADIUS_TOLERANCE) continue;
-      const between = out.slice(i + 1, k);
-      if (!between.every((s) => Math.min(s.radiusTop, s.radiusEnd) > a.radiusTop - RADIUS_TOLERANCE)) continue;
-      out.splice(i, k - i + 1, { ...a, end: b.end, radiusEnd: b.radiusEnd, faces: [a, ...between, b].flatMap((s) => s.faces) });
-      break;
-    }
+    const bore = out[i]!;
+    if (bore.kind !== 'cylinder') continue;
+    const limit = bore.radiusEnd + RADIUS_TOLERANCE;
+    let k = i + 1;
+    while (k < out.length && Math.max(out[k]!.radiusTop, out[k]!.radiusEnd) > limit && out[k]!.radiusEnd > bore.radiusEnd - RADIUS_TOLERANCE) k++;
+    const ring = out.slice(i + 1, k);
+    const wide = ring.filter((s) => s.kind === 'cylinder');
+    const next = out[k];
+    if (wide.length === 0 || (next ? next.kind !== 'cylinder' && next.kind !== 'cone' : !endsInFloor)) continue;
+    const widest = wide.reduce((m, s) => (s.radiusTop > m.radiusTop ? s : m));
+    if (next && next.radiusTop > widest.radiusTop - RADIUS_TOLERANCE) continue;
+    const below = ring.slice(ring.indexOf(widest) + 1);
+    if (below.some((s) => s.kind === 'cylinder')) continue;
+    const sides = ring.filter((s) => s.kind === 'torus' || s === widest);
+    undercuts.push({
+      top: Math.min(...sides.map((s) => s.top)),
+      end: Math.max(...sides.map((s) => s.end)),
+      boreRadius: bore.radiusEnd,
+      grooveRadius: widest.radiusTop,
+      faces: ring.flatMap((s) => s.faces),
+    });
+    const end = ring.reduce((m, s) => Math.max(m, s.end), bore.end);
+    const isSame = next?.kind === 'cylinder' && Math.abs(next.radiusTop - bore.radiusEnd) < RADIUS_TOLERANCE;
+    const merged: Step = { ...bore, end: isSame ? next.end : end, faces: [...bore.faces, ...ring.flatMap((s) => s.faces), ...(isSame ? next.faces : [])] };
+    out = [...out.slice(0, i), merged, ...out.slice(isSame ? k + 1 : k)];
+    i--;
   }
-  return out;
+  return { steps: out, undercuts };
 }
 
 export interface ReadStack {
@@ -116,6 +146,3 @@ function isPiercedPoint(s: Step, far: Rim | null): boolean {
 
 /** Included angle, degrees. */
 const coneAngle = (s: Step): number => round((360 / Math.PI) * Math.atan(Math.abs(s.radiusTop - s.radiusEnd) / (s.end - s.top)));
-
-/** To a millionth of a millimetre: hides the noise of the last digits, nothing that can be measured. */
-export const round = (v: number): number => Math.round(v * 1e6) / 1e6 + 0;

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { cast, drawRoundedRectangle, makeCompound, makeSphere, type Shape3D } from 'replicad';
 import { recognise } from '@yellow-pin/core/features/recognise';
+import { isHole } from '@yellow-pin/core/features/family';
 import type { HoleFeature } from '@yellow-pin/core/features/hole/schema';
 import { directionFromFrame, frameFrom, fromFrame } from '@yellow-pin/core/geometry/frame';
 import { distance, type Vec3 } from '@yellow-pin/core/geometry/vec';
@@ -21,7 +22,7 @@ async function modelOf(bodies: Shape3D[], unit: 'MM' | 'INCH' = 'MM'): Promise<S
 }
 
 async function holesOf(bodies: Shape3D[], unit: 'MM' | 'INCH' = 'MM'): Promise<HoleFeature[]> {
-  return recognise(await modelOf(bodies, unit)).features;
+  return recognise(await modelOf(bodies, unit)).features.filter(isHole);
 }
 
 const at = (holes: HoleFeature[], x: number, y: number): HoleFeature => {
@@ -161,7 +162,8 @@ describe('holes of every shape', () => {
 describe('walls as files store them', () => {
   it.each(['seam', 'halves', 'spline'] as const)('reads %s walls alike', async (wall) => {
     const model = await readStep(encode(plateStep({ holes: 6, wall })));
-    const { features, notes } = recognise(model);
+    const { features: all, notes } = recognise(model);
+    const features = all.filter(isHole);
     expect(features).toHaveLength(6);
     for (const h of features) near(h.stack[0]!.shape === 'cylinder' ? h.stack[0]!.diameter : 0, 5);
     expect(features.filter((h) => h.kind === 'blind')).toHaveLength(3);
@@ -256,7 +258,7 @@ describe('false friends', () => {
     const ring = turned(straight(30, 4), [120, 60, 0], UP).cut(turned(straight(22, 5), [120, 60, 0], UP)) as Shape3D;
     body = body.cut(ring) as Shape3D;
     const { features, notes } = recognise(await modelOf([body]));
-    expect(features).toEqual([]);
+    expect(features.filter(isHole)).toEqual([]);
     expect(notes.map((n) => n.code)).toEqual(expect.arrayContaining(['part-round', 'ring-groove']));
   });
 });
@@ -292,7 +294,7 @@ describe('assemblies', () => {
     const whole = placed(group.wrapped, [0, 0, 1000], 2);
     const model = buildModel(parseBrep(oc.BRepToolsWrapper.Write(whole)), { name: '', sourceUnits: 'mm', schema: '' }, () => null);
     expect(model.solids).toEqual([expect.objectContaining({ closed: true }), expect.objectContaining({ closed: true })]);
-    const holes = recognise(model).features;
+    const holes = recognise(model).features.filter(isHole);
     expect(holes.map((h) => [h.axis, h.entry])).toEqual([
       [
         [0, 1, 0],

@@ -1,0 +1,40 @@
+import { along } from '../../geometry/vec.ts';
+import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
+import { ringUndercuts } from '../hole/recognise.ts';
+import { round, roundVec } from '../round.ts';
+import { directionPart, sizePart } from '../sizes.ts';
+import type { BoreGrooveFeature } from './schema.ts';
+
+export const boreGrooveFamily: FeatureFamily<'bore-groove'> = {
+  family: 'bore-groove',
+  prefix: 'B',
+  recognise: recogniseBoreGrooves,
+  place: (f) => f.centre,
+  group: () => 'Bore grooves',
+  sizeKey: (f) => ['bore-groove', directionPart(f.axis), ...[f.boreDiameter, f.grooveDiameter, f.width].map(sizePart)].join('|'),
+  describe: (f, say) => `⌀${say(f.grooveDiameter)} x ${say(f.width)} in ⌀${say(f.boreDiameter)}`,
+  sortBy: (f) => f.boreDiameter,
+};
+
+/** The ring undercuts that were bridged while their holes were read. */
+function recogniseBoreGrooves(context: RecogniseContext): Recognised<BoreGrooveFeature> {
+  const features = ringUndercuts(context).flatMap((u): Found<BoreGrooveFeature>[] => {
+    const hole = context.found.find((f) => f.family === 'hole' && f.faces.includes(u.faces[0]!));
+    if (!hole) return [];
+    return [
+      {
+        family: 'bore-groove',
+        solid: context.solid,
+        faces: [...u.faces].sort((a, b) => a - b),
+        reachableFrom: hole.reachableFrom,
+        axis: roundVec(u.axis),
+        centre: roundVec(along(u.entry, u.axis, -(u.top + u.end) / 2)),
+        boreDiameter: round(2 * u.boreRadius),
+        grooveDiameter: round(2 * u.grooveRadius),
+        width: round(u.end - u.top),
+        holeId: hole.id,
+      },
+    ];
+  });
+  return { features, notes: [] };
+}

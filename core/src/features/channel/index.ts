@@ -1,0 +1,43 @@
+import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
+import { round, roundVec } from '../round.ts';
+import { depthPart, directionPart, sizePart } from '../sizes.ts';
+import { centrelinePieces, isTaken, openEnds, stripFaces, stripLength, stripMiddle, stripReach } from '../strip/describe.ts';
+import { strips } from '../strip/find.ts';
+import type { ChannelFeature } from './schema.ts';
+
+export const channelFamily: FeatureFamily<'channel'> = {
+  family: 'channel',
+  prefix: 'C',
+  recognise: recogniseChannels,
+  place: (f) => f.at,
+  group: (f) => (f.openEnds === 2 ? 'Channels' : 'Channels with round ends'),
+  sizeKey: (f, anyDepth) =>
+    ['channel', f.openEnds, f.bottom, directionPart(f.axis), sizePart(f.width), sizePart(f.centrelineLength), f.bottom === 'open' ? '*' : depthPart(f.depth, anyDepth)].join('|'),
+  describe: (f, say) => `${say(f.width)} wide, ${say(f.centrelineLength)} long${f.bottom === 'open' ? ' THRU' : ` ↧${say(f.depth)}`}`,
+  sortBy: (f) => f.width,
+};
+
+/** Strips that are neither straight nor closed on themselves. */
+function recogniseChannels(context: RecogniseContext): Recognised<ChannelFeature> {
+  const features: Found<ChannelFeature>[] = [];
+  for (const s of strips(context)) {
+    const isStraight = s.centreline.length === 1 && s.centreline[0]!.kind === 'line';
+    const length = stripLength(s);
+    if (s.closed || isStraight || s.ceilings.length > 0 || length < s.width || isTaken(context, s)) continue;
+    features.push({
+      family: 'channel',
+      solid: context.solid,
+      faces: stripFaces(context, s),
+      reachableFrom: stripReach(context, s),
+      axis: roundVec(s.frame.z),
+      width: round(s.width),
+      depth: round(s.top - s.bottom),
+      centrelineLength: round(length),
+      centreline: centrelinePieces(s),
+      openEnds: openEnds(s),
+      bottom: s.floor < 0 ? 'open' : 'flat',
+      at: roundVec(stripMiddle(s)),
+    });
+  }
+  return { features, notes: [] };
+}

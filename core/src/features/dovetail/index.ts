@@ -1,0 +1,95 @@
+import { dot, length, reject, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import { extentAlong, planeNormal } from '../../model/patches.ts';
+import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
+import { round, roundVec } from '../round.ts';
+import { depthPart, directionPart, sizePart } from '../sizes.ts';
+import { positive } from '../strip/describe.ts';
+import { outerLoop } from '../strip/find.ts';
+import { floorSides, planFrame, type Side } from '../strip/sides.ts';
+import { wallTop } from '../strip/strip.ts';
+import type { DovetailFeature } from './schema.ts';
+
+export const dovetailFamily: FeatureFamily<'dovetail'> = {
+  family: 'dovetail',
+  prefix: 'D',
+  recognise: recogniseDovetails,
+  place: (f) => f.at,
+  group: () => 'Dovetails',
+  sizeKey: (f, anyDepth) =>
+    ['dovetail', f.openEnds, directionPart(f.axis), ...[f.mouthWidth, f.bottomWidth, f.length].map(sizePart), depthPart(f.depth, anyDepth), f.angle.toFixed(1)].join('|'),
+  describe: (f, say) => `${say(f.mouthWidth)} / ${say(f.bottomWidth)} ↧${say(f.depth)}, ${+f.angle.toFixed(2)}°`,
+  sortBy: (f) => f.bottomWidth,
+};
+
+/** Floors between two planes that lean over them at one angle. */
+function recogniseDovetails(context: RecogniseContext): Recognised<DovetailFeature> {
+  const { model, graph, patches, claimed } = context;
+  const features: Found<DovetailFeature>[] = [];
+  for (const floor of patches) {
+    const patch = graph.patches[floor]!;
+    const d = planeNormal(patch);
+    if (!d || patch.faces.every((f) => claimed.has(f)) || !patch.loops.some((l) => l.some((b) => b.convexity === 'concave'))) continue;
+    const frame = planFrame(d);
+    const sides = floorSides(model, graph, patch.loops[outerLoop(context, patch.loops, frame)]!, frame);
+    const read = sides && readDovetail(context, floor, sides, d);
+    if (read) features.push(read);
+  }
+  return { features, notes: [] };
+}
+
+function readDovetail(context: RecogniseContext, floor: number, sides: Side[], d: Vec3): Found<DovetailFeature> | null {
+  const { model, graph, rays } = context;
+  const leaning = [...new Set(sides.flatMap((s) => (s.kind === 'lean' ? [s.patch] : [])))].filter((p) => lean(context, p, d) < -0.02);
+  const planes = leaning.filter((p) => graph.patches[p]!.surface.kind === 'plane');
+  const [a, b] = planes;
+  if (a === undefined || b === undefined || planes.length !== 2 || sides.some((s) => s.kind === 'wall')) return null;
+  const [na, nb] = [planeNormal(graph.patches[a]!)!, planeNormal(graph.patches[b]!)!];
+  const [flatA, flatB] = [reject(na, d), reject(nb, d)];
+  // They face each other across the floor and lean alike.
+  if (dot(flatA, flatB) > -0.999 * length(flatA) * length(flatB) || Math.abs(dot(na, d) - dot(nb, d)) > 2e-3) return null;
+  const across = scale(flatA, 1 / length(flatA));
+  const along: Vec3 = [across[1] * d[2] - across[2] * d[1], across[2] * d[0] - across[0] * d[2], across[0] * d[1] - across[1] * d[0]];
+  const patch = graph.patches[floor]!;
+  const bottom = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, d);
+  const tops = [a, b].map((p) => wallTop(model, graph, p, d, bottom).top);
+  const top = Math.min(...tops);
+  // Width at a level: how far the two planes stand apart there.
+  const placeAt = (p: number, level: number): number => {
+    const s = graph.patches[p]!.surface;
+    const n = planeNormal(graph.patches[p]!)!;
+    const o = s.kind === 'plane' ? dot(s.origin, n) : 0;
+    return (o - level * dot(n, d)) / dot(n, across);
+  };
+  const widthAt = (level: number): number => Math.abs(placeAt(b, level) - placeAt(a, level));
+  const [low, high] = extentAlong(model, patch, along);
+  const middle = (placeAt(a, top) + placeAt(b, top)) / 2;
+  const at = [0, 1, 2].map((i) => across[i]! * middle + along[i]! * ((low + high) / 2) + d[i]! * top) as Vec3;
+  const below = sub(at, scale(d, top - bottom - 0.02));
+  return {
+    family: 'dovetail',
+    solid: context.solid,
+    faces: [floor, ...leaning].flatMap((p) => graph.patches[p]!.faces).sort((p, q) => p - q),
+    reachableFrom: rays.firstHit(below, d) === null ? [roundVec(d)] : [],
+    axis: roundVec(d),
+    direction: positive(along),
+    mouthWidth: round(widthAt(top)),
+    bottomWidth: round(widthAt(bottom)),
+    depth: round(top - bottom),
+    angle: round((Math.acos(Math.min(1, Math.abs(dot(na, d)))) * 180) / Math.PI),
+    length: round(high - low),
+    openEnds: sides.filter((s) => s.kind === 'open').length,
+    at: roundVec(at),
+  };
+}
+
+/** How far a side looks up (positive) or down on the floor. */
+function lean({ graph }: RecogniseContext, patch: number, d: Vec3): number {
+  const p = graph.patches[patch]!;
+  const n = planeNormal(p);
+  if (n) return dot(n, d);
+  const s = p.surface;
+  if (s.kind !== 'cone') return 0;
+  // A hollow cone leans over where it widens downward.
+  const up = dot(s.axis, d);
+  return p.reversed ? (up < 0 ? -1 : 1) * Math.sin(s.semiAngle) : 0;
+}

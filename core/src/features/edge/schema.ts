@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { featureBase, vec3Schema } from '../base.ts';
+
+/** What chamfers, rounded edges and sharp edges have in common. `axis`: the way the face above the edge looks. */
+export const edgeBase = {
+  ...featureBase,
+  loop: z.enum(['closed', 'open']),
+  /** Along the upper edge, mm. */
+  length: z.number().positive(),
+  side: z.enum(['outside', 'inside']),
+  /** A point on the upper edge. */
+  at: vec3Schema,
+  /** The upper edges, in order, by number in the model. */
+  edges: z.array(z.number().int()),
+  /** Free room beside it, to the next wall; null where nothing stands there. */
+  roomBeside: z.number().nullable(),
+  /** Free room below its top, to the next floor; null where nothing is there. */
+  roomBelow: z.number().nullable(),
+};
+export const stripKind = z.enum(['straight', 'circular', 'mixed']);

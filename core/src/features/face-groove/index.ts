@@ -1,0 +1,54 @@
+import { segmentPoint } from '../../geometry/path.ts';
+import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
+import { round, roundVec } from '../round.ts';
+import { depthPart, directionPart, sizePart } from '../sizes.ts';
+import { atTop, centrelinePieces, isTaken, stripFaces, stripLength, stripReach } from '../strip/describe.ts';
+import { strips } from '../strip/find.ts';
+import type { Strip } from '../strip/strip.ts';
+import type { FaceGrooveFeature } from './schema.ts';
+
+export const faceGrooveFamily: FeatureFamily<'face-groove'> = {
+  family: 'face-groove',
+  prefix: 'G',
+  recognise: recogniseFaceGrooves,
+  place: (f) => f.at,
+  group: (f) => ({ ring: 'Ring grooves', racetrack: 'Racetrack grooves', path: 'Grooves along a path' })[f.shape],
+  sizeKey: (f, anyDepth) => ['face-groove', f.shape, directionPart(f.axis), sizePart(f.width), sizePart(f.centrelineLength), depthPart(f.depth, anyDepth)].join('|'),
+  describe: (f, say) => `${f.outerDiameter === undefined ? '' : `⌀${say(f.outerDiameter)} / ⌀${say(f.innerDiameter!)}, `}${say(f.width)} wide ↧${say(f.depth)}`,
+  sortBy: (f) => f.width,
+};
+
+/** Strips that close on themselves. */
+function recogniseFaceGrooves(context: RecogniseContext): Recognised<FaceGrooveFeature> {
+  const features: Found<FaceGrooveFeature>[] = [];
+  for (const s of strips(context)) {
+    if (!s.closed || s.ceilings.length > 0 || isTaken(context, s)) continue;
+    const first = s.centreline[0]!;
+    const shape = shapeOf(s);
+    features.push({
+      family: 'face-groove',
+      solid: context.solid,
+      faces: stripFaces(context, s),
+      reachableFrom: stripReach(context, s),
+      axis: roundVec(s.frame.z),
+      shape,
+      width: round(s.width),
+      depth: round(s.top - s.bottom),
+      centrelineLength: round(stripLength(s)),
+      centreline: centrelinePieces(s),
+      at: roundVec(atTop(s, segmentPoint(first, 0.5))),
+      ...(shape === 'ring' && first.kind === 'arc'
+        ? { centre: roundVec(atTop(s, first.centre)), innerDiameter: round(2 * first.radius - s.width), outerDiameter: round(2 * first.radius + s.width) }
+        : {}),
+    });
+  }
+  return { features, notes: [] };
+}
+
+/** Ring: one circle. Racetrack: two parallel lines and two half turns. Path: anything else. */
+function shapeOf(s: Strip): FaceGrooveFeature['shape'] {
+  if (s.centreline.length === 1 && s.centreline[0]!.kind === 'arc') return 'ring';
+  const arcs = s.centreline.filter((c) => c.kind === 'arc');
+  const isRacetrack = s.centreline.length === 4 && arcs.length === 2 && arcs.every((a) => Math.abs(Math.abs(a.turn) - Math.PI) < 5e-3);
+  return isRacetrack ? 'racetrack' : 'path';
+}

@@ -1,0 +1,133 @@
+import { frameFrom, type Frame } from '../../geometry/frame.ts';
+import { cross2, distance2, isSameCarrier, joinSegments, segmentLength, type Segment, type Vec2 } from '../../geometry/path.ts';
+import { anyPerpendicular, dot, sub, type Vec3 } from '../../geometry/vec.ts';
+import { borderPoints, planeNormal, type Border, type Patch, type PatchGraph } from '../../model/patches.ts';
+import { distanceToSurface } from '../../model/surface.ts';
+import type { SolidModel } from '../../model/solid-model.ts';
+
+/** What stands along a stretch of a floor's outline. */
+export type Side =
+  /** A wall square to the floor, run with the floor on its left. */
+  | { kind: 'wall'; patch: number; segment: Segment; through: number[] }
+  /** A surface that rises from the floor at a slant. */
+  | { kind: 'lean'; patch: number; edge: number }
+  /** The floor ends here and falls away. */
+  | { kind: 'open'; from: Vec2; to: Vec2 };
+
+/** Flat coordinates on a plane square to `d`; z along it. */
+export const planFrame = (d: Vec3): Frame => frameFrom([0, 0, 0], d, anyPerpendicular(d));
+export const toPlan = (f: Frame, p: Vec3): Vec2 => [dot(p, f.x), dot(p, f.y)];
+export const fromPlan = (f: Frame, [x, y]: Vec2, z: number): Vec3 => [0, 1, 2].map((i) => f.x[i]! * x + f.y[i]! * y + f.z[i]! * z) as Vec3;
+
+/** True for planes and cylinders whose rulings run along `d`. */
+export function isWall(p: Patch, d: Vec3): boolean {
+  const s = p.surface;
+  if (s.kind === 'plane') return Math.abs(dot(s.normal, d)) < 1e-3;
+  return s.kind === 'cylinder' && Math.abs(dot(s.axis, d)) > 1 - 1e-6;
+}
+
+/** A floor's loop as a run of sides, neighbours on one line or circle joined; null where something stands there that is none of them. */
+export function floorSides(model: SolidModel, graph: PatchGraph, loop: Border[], f: Frame): Side[] | null {
+  const out: Side[] = [];
+  for (const b of loop) {
+    const side = sideOf(model, graph, b, f);
+    if (!side) return null;
+    // Edges too short to be meant.
+    if (side.kind === 'wall' && segmentLength(side.segment) < 0.01) continue;
+    out.push(side);
+  }
+  return joinSides(out);
+}
+
+function sideOf(model: SolidModel, graph: PatchGraph, b: Border, f: Frame): Side | null {
+  const points = borderPoints(model, b);
+  const ends = { from: toPlan(f, points[0]!), to: toPlan(f, points[points.length - 1]!) };
+  if (b.other < 0 || b.convexity === 'convex' || b.convexity === 'open') return { kind: 'open', ...ends };
+  const other = graph.patches[b.other]!;
+  if (b.convexity === 'concave') {
+    if (isWall(other, f.z)) return { kind: 'wall', patch: b.other, segment: wallSegment(other, points, f), through: [] };
+    if (other.surface.kind === 'plane' || other.surface.kind === 'cone') return { kind: 'lean', patch: b.other, edge: b.edge };
+    return null;
+  }
+  // A fillet at the foot: the wall stands on its other side.
+  if (!other.reversed || (other.surface.kind !== 'cylinder' && other.surface.kind !== 'torus')) return null;
+  const middle = points[Math.floor(points.length / 2)]!;
+  let wall = -1;
+  let nearest = Infinity;
+  for (const c of other.loops.flat()) {
+    const p = c.other >= 0 && c.convexity === 'smooth' ? graph.patches[c.other]! : null;
+    if (!p || !isWall(p, f.z)) continue;
+    const away = Math.abs(distanceToSurface(p.surface, middle));
+    if (away < nearest) [wall, nearest] = [c.other, away];
+  }
+  if (wall < 0) return null;
+  return { kind: 'wall', patch: wall, segment: wallSegment(graph.patches[wall]!, points, f), through: [b.other] };
+}
+
+/** A wall in plan over the stretch that `points` span. */
+export function wallSegment(wall: Patch, points: Vec3[], f: Frame): Segment {
+  const [first, last] = [toPlan(f, points[0]!), toPlan(f, points[points.length - 1]!)];
+  const s = wall.surface;
+  if (s.kind === 'cylinder') {
+    const centre = toPlan(f, s.origin);
+    let turn = 0;
+    for (let i = 1; i < points.length; i++) {
+      const [a, b] = [toPlan(f, points[i - 1]!), toPlan(f, points[i]!)];
+      const [p, q]: [Vec2, Vec2] = [
+        [a[0] - centre[0], a[1] - centre[1]],
+        [b[0] - centre[0], b[1] - centre[1]],
+      ];
+      turn += Math.atan2(cross2(p, q), p[0] * q[0] + p[1] * q[1]);
+    }
+    return { kind: 'arc', from: onCircle(centre, s.radius, first), to: onCircle(centre, s.radius, last), centre, radius: s.radius, turn };
+  }
+  const n = planeNormal(wall)!;
+  const normal: Vec2 = [dot(n, f.x), dot(n, f.y)];
+  const offset = s.kind === 'plane' ? dot(sub(s.origin, f.origin), n) : 0;
+  const foot = (p: Vec2): Vec2 => {
+    const k = offset - (p[0] * normal[0] + p[1] * normal[1]);
+    return [p[0] + k * normal[0], p[1] + k * normal[1]];
+  };
+  return { kind: 'line', from: foot(first), to: foot(last) };
+}
+
+function onCircle(c: Vec2, r: number, p: Vec2): Vec2 {
+  const l = distance2(c, p) || 1;
+  return [c[0] + ((p[0] - c[0]) * r) / l, c[1] + ((p[1] - c[1]) * r) / l];
+}
+
+/** Joins neighbours of one carrier, also over a bite that another cavity takes out of a wall. */
+function joinSides(sides: Side[]): Side[] {
+  const list: Side[] = [];
+  for (const s of sides) {
+    const last = list[list.length - 1];
+    if (last && tryJoin(list, s, 1)) continue;
+    if (last?.kind === 'open' && s.kind === 'open') list[list.length - 1] = { kind: 'open', from: last.from, to: s.to };
+    else if (!(last?.kind === 'open' && s.kind === 'wall' && tryJoin(list, s, 2))) list.push(s);
+  }
+  // The loop's own start may lie within a wall or a bite.
+  for (let guard = 0; guard < 3 && list.length > 1; guard++) {
+    const [first, last] = [list[0]!, list[list.length - 1]!];
+    if (first.kind === 'open' && last.kind === 'open') {
+      list[0] = { kind: 'open', from: last.from, to: first.to };
+      list.pop();
+    } else if (first.kind === 'wall' && tryJoin(list, first, 1)) {
+      list[0] = list.pop()!;
+    } else if (first.kind === 'wall' && last.kind === 'open' && list.length > 2 && tryJoin(list, first, 2)) list[0] = list.pop()!;
+    else if (first.kind === 'open' && list.length > 2 && last.kind === 'wall' && list[1]!.kind === 'wall' && tryJoin(list, list[1]!, 1)) list.splice(0, 2, list.pop()!);
+    else break;
+  }
+  return list;
+}
+
+/** Joins `s` onto the list's last wall (`back` = 1) or the one before its last opening (`back` = 2). */
+function tryJoin(list: Side[], s: Side, back: 1 | 2): boolean {
+  const mate = list[list.length - back];
+  if (mate?.kind !== 'wall' || s.kind !== 'wall' || mate === s || !isSameCarrier(mate.segment, s.segment)) return false;
+  if (back === 2 && mate.segment.kind === 'line' && !isAhead(mate.segment, s.segment.from)) return false;
+  const through = [...mate.through, ...s.through, ...(s.patch === mate.patch ? [] : [s.patch])];
+  list.splice(list.length - back, back, { kind: 'wall', patch: mate.patch, segment: joinSegments(mate.segment, s.segment), through });
+  return true;
+}
+
+const isAhead = (line: Segment, p: Vec2): boolean => (p[0] - line.to[0]) * (line.to[0] - line.from[0]) + (p[1] - line.to[1]) * (line.to[1] - line.from[1]) > -1e-6;

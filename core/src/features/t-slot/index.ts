@@ -1,0 +1,89 @@
+import { dot, sub } from '../../geometry/vec.ts';
+import { planeNormal } from '../../model/patches.ts';
+import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
+import { round, roundVec } from '../round.ts';
+import { depthPart, directionPart, sizePart } from '../sizes.ts';
+import { atTop, lineBetween, openEnds, overallLine, positive, stripFaces, stripReach } from '../strip/describe.ts';
+import { strips } from '../strip/find.ts';
+import { isWall } from '../strip/sides.ts';
+import { wallTop, type Strip } from '../strip/strip.ts';
+import type { TSlotFeature } from './schema.ts';
+
+export const tSlotFamily: FeatureFamily<'t-slot'> = {
+  family: 't-slot',
+  prefix: 'T',
+  recognise: recogniseTSlots,
+  place: (f) => f.at,
+  group: (f) => (f.openEnds === 2 ? 'T-slots, open at both ends' : f.openEnds === 1 ? 'T-slots, open at one end' : 'T-slots, closed'),
+  sizeKey: (f, anyDepth) =>
+    ['t-slot', f.openEnds, directionPart(f.axis), ...[f.mouthWidth, f.headWidth, f.headHeight, f.length].map(sizePart), depthPart(f.mouthDepth, anyDepth)].join('|'),
+  describe: (f, say) => `${say(f.mouthWidth)} / ${say(f.headWidth)} x ${say(f.headHeight)} ↧${say(f.mouthDepth + f.headHeight)}`,
+  sortBy: (f) => f.headWidth,
+};
+
+/** Straight strips under ceilings with a narrower throat above. */
+function recogniseTSlots(context: RecogniseContext): Recognised<TSlotFeature> {
+  const features: Found<TSlotFeature>[] = [];
+  const odd: number[] = [];
+  for (const s of strips(context)) {
+    if (s.ceilings.length === 0) continue;
+    const read = readTSlot(context, s);
+    if (read) features.push(read);
+    else odd.push(...stripFaces(context, s));
+  }
+  const read = new Set(features.flatMap((f) => f.faces));
+  const left = odd.filter((f) => !read.has(f));
+  const notes = left.length > 0 ? [{ code: 'undercut', message: `Undercut cavities that are no T-slots were seen and left: faces ${left.join(', ')}.` }] : [];
+  return { features, notes };
+}
+
+function readTSlot(context: RecogniseContext, head: Strip): Found<TSlotFeature> | null {
+  const { model, graph } = context;
+  const d = head.frame.z;
+  const line = overallLine(head);
+  if (!line || head.closed) return null;
+  // The throat's walls rise from the ceilings' other edges.
+  const throat = [
+    ...new Set(
+      head.ceilings.flatMap((c) =>
+        graph.patches[c]!.loops.flat().flatMap((b) => (b.other >= 0 && b.convexity === 'convex' && isWall(graph.patches[b.other]!, d) ? [b.other] : [])),
+      ),
+    ),
+  ];
+  const direction = lineBetween(head, line.from, line.to);
+  const sides = throat.filter((w) => {
+    const n = planeNormal(graph.patches[w]!);
+    return n !== null && Math.abs(dot(n, direction)) < 1e-3;
+  });
+  const middle = atTop(head, [(line.from[0] + line.to[0]) / 2, (line.from[1] + line.to[1]) / 2]);
+  const distances = sides.map((w) => {
+    const s = graph.patches[w]!.surface;
+    return s.kind === 'plane'
+      ? { wall: w, away: Math.abs(dot(sub(s.origin, middle), planeNormal(graph.patches[w]!)!)), sense: dot(planeNormal(graph.patches[w]!)!, sub(middle, s.origin)) }
+      : null;
+  });
+  const facing = distances.filter((x) => x !== null && x.sense > 0 && x.away < head.width / 2);
+  if (facing.length < 2) return null;
+  const normals = facing.map((x) => planeNormal(graph.patches[x!.wall]!)!);
+  const [first, opposite] = [facing[0]!, facing.find((_, i) => dot(normals[i]!, normals[0]!) < -0.999)];
+  if (!opposite) return null;
+  const ceilingPatch = graph.patches[head.ceilings[0]!]!;
+  const ceiling = dot(model.edges[ceilingPatch.loops[0]![0]!.edge]!.points[0]!, d);
+  const top = Math.min(...facing.map((x) => wallTop(model, graph, x!.wall, d, ceiling).top));
+  const lifted: Strip = { ...head, top };
+  return {
+    family: 't-slot',
+    solid: context.solid,
+    faces: stripFaces(context, head, throat),
+    reachableFrom: stripReach(context, head),
+    axis: roundVec(d),
+    direction: positive(direction),
+    mouthWidth: round(first.away + opposite.away),
+    mouthDepth: round(top - ceiling),
+    headWidth: round(head.width),
+    headHeight: round(ceiling - head.bottom),
+    length: round(line.length),
+    openEnds: openEnds(head),
+    at: roundVec(atTop(lifted, [(line.from[0] + line.to[0]) / 2, (line.from[1] + line.to[1]) / 2])),
+  };
+}

@@ -1,0 +1,194 @@
+import { cross2, distance2, lineDirection, middle2, segmentLength, segmentPoint, sub2, type Segment, type Vec2 } from '../../geometry/path.ts';
+import { along, dot, scale, type Vec3 } from '../../geometry/vec.ts';
+import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
+import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
+import { round, roundVec } from '../round.ts';
+import { depthPart, directionPart, sizePart } from '../sizes.ts';
+import { positive } from '../strip/describe.ts';
+import { outerLoop } from '../strip/find.ts';
+import { floorSides, fromPlan, isWall, planFrame, wallSegment, type Side } from '../strip/sides.ts';
+import type { WallGrooveFeature } from './schema.ts';
+
+export const wallGrooveFamily: FeatureFamily<'wall-groove'> = {
+  family: 'wall-groove',
+  prefix: 'W',
+  recognise: recogniseWallGrooves,
+  place: (f) => f.at,
+  group: (f) => `Wall grooves, ${f.side}, ${f.loop === 'closed' ? 'all round' : 'open'}`,
+  sizeKey: (f, anyDepth) => ['wall-groove', f.side, f.loop, directionPart(f.axis), sizePart(f.width), sizePart(f.length), depthPart(f.depth, anyDepth)].join('|'),
+  describe: (f, say) => `${say(f.width)} wide, ${say(f.depth)} into the wall`,
+  sortBy: (f) => f.width,
+};
+
+type Wall = Extract<Side, { kind: 'wall' }>;
+
+/** Backs of undercuts: walls that stand between two planes which face each other, one depth behind the wall they are cut into. */
+function recogniseWallGrooves(context: RecogniseContext): Recognised<WallGrooveFeature> {
+  const { graph, patches, main } = context;
+  const features: Found<WallGrooveFeature>[] = [];
+  const taken = new Set<number>();
+  // Ceilings that look down first, so that a groove is read from above.
+  const share = (p: number): number => dot(planeNormal(graph.patches[p]!)!, main);
+  const planes = patches.filter((p) => planeNormal(graph.patches[p]!) !== null).sort((a, b) => share(a) - share(b) || a - b);
+  for (const ceiling of planes) {
+    const read = readWallGroove(context, ceiling, taken);
+    if (!read) continue;
+    for (const p of read.backs) taken.add(p);
+    features.push(read.feature);
+  }
+  return { features, notes: [] };
+}
+
+function readWallGroove(context: RecogniseContext, ceiling: number, taken: Set<number>): { feature: Found<WallGrooveFeature>; backs: number[] } | null {
+  const { model, graph, claimed, main } = context;
+  const patch = graph.patches[ceiling]!;
+  if (patch.faces.every((f) => claimed.has(f)) || !patch.loops.some((l) => l.some((b) => b.convexity === 'concave' || b.convexity === 'smooth'))) return null;
+  const down = planeNormal(patch)!;
+  const frame = planFrame(down);
+  const outline = outerLoop(context, patch.loops, frame);
+  let chain: { walls: Wall[]; closed: boolean; loop: number } | null = null;
+  for (const [i, loop] of patch.loops.entries()) {
+    if (loop.every((b) => b.convexity === 'convex')) continue;
+    const sides = floorSides(model, graph, loop, frame);
+    if (!sides || sides.some((s) => s.kind === 'lean') || chain) return null;
+    const gap = sides.findIndex((s) => s.kind === 'open');
+    const turned = gap < 0 ? sides : [...sides.slice(gap + 1), ...sides.slice(0, gap)];
+    if (turned.some((s) => s.kind === 'open')) return null;
+    chain = { walls: turned as Wall[], closed: gap < 0, loop: i };
+  }
+  if (!chain) return null;
+  const backs = chain.walls.flatMap((w) => [w.patch, ...w.through]);
+  if (backs.some((p) => taken.has(p) || graph.patches[p]!.faces.some((f) => claimed.has(f)))) return null;
+  // A straight cut is a wall groove only where the wall it is in stands up: otherwise it is a slot.
+  const isUpright = Math.abs(dot(down, main)) > 0.999;
+  if (!chain.closed && chain.walls.every((w) => w.segment.kind === 'line') && !isUpright) return null;
+  const level = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, down);
+  const floors = chain.walls.map((w) => oppositePlane(context, w.patch, down, level));
+  const width = floors[0]?.away ?? 0;
+  if (!floors.every((f) => f !== null && Math.abs(f.away - width) < 5e-3)) return null;
+  const mouth = mouthOf(context, patch.loops, chain, frame);
+  if (!mouth) return null;
+  const side = chain.closed && chain.loop === outline ? 'inside' : 'outside';
+  const axis = isUpright ? roundVec(dot(down, main) > 0 ? down : scale(down, -1)) : positive(down);
+  const middle = along(fromPlan(frame, mouth.at, level), down, width / 2);
+  const reach = [axis, roundVec(scale(axis, -1))].filter((d) => context.rays.firstHit(along(middle, mouth.outward(frame), 0.2), d) === null);
+  return {
+    backs,
+    feature: {
+      family: 'wall-groove',
+      solid: context.solid,
+      faces: [...new Set([...patch.faces, ...backs.flatMap((p) => graph.patches[p]!.faces), ...floors.flatMap((f) => (f!.isStrip ? graph.patches[f!.patch]!.faces : []))])].sort(
+        (a, b) => a - b,
+      ),
+      reachableFrom: reach,
+      axis,
+      width: round(width),
+      depth: round(mouth.depth),
+      loop: chain.closed ? 'closed' : 'open',
+      length: round(mouth.length),
+      side,
+      at: roundVec(middle),
+      edges: mouth.edges,
+    },
+  };
+}
+
+/** The plane at the back wall's other end that faces the ceiling. */
+function oppositePlane({ model, graph }: RecogniseContext, back: number, down: Vec3, level: number): { patch: number; away: number; isStrip: boolean } | null {
+  const look = (borders: Border[], depth: number): { patch: number; away: number; isStrip: boolean } | null => {
+    for (const b of borders) {
+      if (b.other < 0 || b.convexity === 'convex') continue;
+      const other = graph.patches[b.other]!;
+      const n = planeNormal(other);
+      if (n && dot(n, down) < -1 + 1e-6) {
+        const away = dot(model.edges[other.loops[0]![0]!.edge]!.points[0]!, down) - level;
+        if (away > 1e-3) return { patch: b.other, away, isStrip: other.loops.flat().some((c) => c.convexity === 'convex') };
+      } else if (depth > 0 && b.convexity === 'smooth' && other.reversed && !isWall(other, down)) {
+        const found = look(other.loops.flat(), depth - 1);
+        if (found) return found;
+      }
+    }
+    return null;
+  };
+  return look(graph.patches[back]!.loops.flat(), 1);
+}
+
+interface Mouth {
+  depth: number;
+  length: number;
+  at: Vec2;
+  edges: number[];
+  outward(frame: ReturnType<typeof planFrame>): Vec3;
+}
+
+/** The edge of the wall that the groove is cut into: parallel to every back wall at one depth. */
+function mouthOf({ model, graph }: RecogniseContext, loops: Border[][], chain: { walls: Wall[]; closed: boolean }, frame: ReturnType<typeof planFrame>): Mouth | null {
+  const rims = loops.flat().flatMap((b) => {
+    if (b.other < 0 || b.convexity !== 'convex' || !isWall(graph.patches[b.other]!, frame.z)) return [];
+    return [{ border: b, segment: wallSegment(graph.patches[b.other]!, borderPoints(model, b), frame) }];
+  });
+  const matched = chain.walls.map((w) => rims.flatMap((r) => (depthBetween(w.segment, r.segment) === null ? [] : [{ ...r, depth: depthBetween(w.segment, r.segment)! }])));
+  const isRunOut = (i: number): boolean => !chain.closed && (i === 0 || i === matched.length - 1) && chain.walls[i]!.segment.kind === 'arc';
+  if (matched.some((m, i) => m.length === 0 && !isRunOut(i))) return null;
+  const all = [...new Map(matched.flat().map((m) => [m.border.edge, m])).values()];
+  if (all.length === 0) return wholeArc(chain.walls, rims);
+  const depth = Math.min(...all.map((m) => m.depth));
+  const near = all.filter((m) => Math.abs(m.depth - depth) < 5e-3);
+  if (matched.some((m, i) => !isRunOut(i) && !m.some((x) => Math.abs(x.depth - depth) < 5e-3))) return null;
+  const edges = chain.closed ? rims : near;
+  const longest = near.reduce((m, r) => (segmentLength(r.segment) > segmentLength(m.segment) ? r : m));
+  const back = chain.walls[matched.findIndex((m) => m.some((x) => x.border.edge === longest.border.edge && Math.abs(x.depth - depth) < 5e-3))]!;
+  return {
+    depth,
+    length: edges.reduce((sum, r) => sum + segmentLength(r.segment), 0),
+    at: segmentPoint(longest.segment, 0.5),
+    edges: edges.map((r) => r.border.edge),
+    outward: (f) => outwardFrom(f, nearestOn(back.segment, segmentPoint(longest.segment, 0.5)), segmentPoint(longest.segment, 0.5)),
+  };
+}
+
+/** A disc cutter's straight plunge: one arc behind a straight mouth. */
+function wholeArc(walls: Wall[], rims: { border: Border; segment: Segment }[]): Mouth | null {
+  const arc = walls[0]!.segment;
+  const lines = rims.filter((r) => r.segment.kind === 'line');
+  if (walls.length !== 1 || arc.kind !== 'arc' || lines.length !== 1) return null;
+  const line = lines[0]!.segment as Extract<Segment, { kind: 'line' }>;
+  const at = middle2(line.from, line.to);
+  const deepest = segmentPoint(arc, 0.5);
+  return {
+    depth: Math.abs(cross2(lineDirection(line), sub2(deepest, line.from))),
+    length: segmentLength(line),
+    at,
+    edges: [lines[0]!.border.edge],
+    outward: (f) => outwardFrom(f, deepest, at),
+  };
+}
+
+const outwardFrom = (f: ReturnType<typeof planFrame>, from: Vec2, to: Vec2): Vec3 => {
+  const d = fromPlan(f, sub2(to, from), 0);
+  return scale(d, 1 / (Math.hypot(...d) || 1));
+};
+
+function nearestOn(s: Segment, p: Vec2): Vec2 {
+  if (s.kind === 'line') {
+    const d = lineDirection(s);
+    const k = (p[0] - s.from[0]) * d[0] + (p[1] - s.from[1]) * d[1];
+    return [s.from[0] + k * d[0], s.from[1] + k * d[1]];
+  }
+  const l = distance2(p, s.centre) || 1;
+  return [s.centre[0] + ((p[0] - s.centre[0]) * s.radius) / l, s.centre[1] + ((p[1] - s.centre[1]) * s.radius) / l];
+}
+
+/** How far a back wall lies behind a mouth that is parallel to it and runs beside it; null where it is not. */
+function depthBetween(back: Segment, mouth: Segment): number | null {
+  if (back.kind === 'line' && mouth.kind === 'line') {
+    const d = lineDirection(back);
+    if (Math.abs(cross2(d, lineDirection(mouth))) > 2e-3) return null;
+    const away = cross2(d, sub2(segmentPoint(mouth, 0.5), back.from));
+    // The ceiling lies on the left of its back wall.
+    return away > 1e-3 ? away : null;
+  }
+  if (back.kind !== 'arc' || mouth.kind !== 'arc' || distance2(back.centre, mouth.centre) > 5e-3) return null;
+  const away = back.turn > 0 ? back.radius - mouth.radius : mouth.radius - back.radius;
+  return away > 1e-3 ? away : null;
+}
