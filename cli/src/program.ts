@@ -6,8 +6,10 @@ import { isHole, type Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { featureSizes } from '@yellow-pin/core/features/sets';
-import { chooseSides, setupsFor } from '@yellow-pin/core/job/choose-setups';
-import { newPlan, planSchema, SIDES, type Plan, type Zero } from '@yellow-pin/core/job/plan';
+import { chooseDirections, setupsFor } from '@yellow-pin/core/job/choose-setups';
+import { newPlan, planSchema, type Plan } from '@yellow-pin/core/job/plan';
+import { SIDES, sideDirection, type Zero } from '@yellow-pin/core/job/setup';
+import { boxFromPoints } from '@yellow-pin/core/job/setup-frame';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
 import { SHOP } from '@yellow-pin/demo/shop';
@@ -30,10 +32,18 @@ export async function program(args: string[]): Promise<number> {
   const part = await loadPart(path!);
   const { features } = recognise(part.model, { mesh: part.mesh });
   const plan = newPlan(part.model.sourceUnits, material, machine);
-  plan.setups = setupsFor(up === 'all' ? chooseSides(features) : [up]).map((s) => ({ ...s, zero }));
+  plan.setups = setupsFor(up === 'all' ? chooseDirections(features) : [sideDirection(up)]).map((s) => ({ ...s, zero }));
   applyCallouts(plan, features, parsed);
   const name = part.model.name || path!.replace(/^.*[\\/]/, '').replace(/\.[^.]*$/, '');
-  const produced = produceJob({ features, bounds: part.model.bounds, plan: planSchema.parse(plan), library: SHOP, name, rays: part.rays });
+  const produced = produceJob({
+    features,
+    bounds: part.model.bounds,
+    partBox: boxFromPoints(part.model.bounds, part.mesh.positions),
+    plan: planSchema.parse(plan),
+    library: SHOP,
+    name,
+    rays: part.rays,
+  });
   const files = new Map(produced.programs.map((p) => [p.fileName, p.text]));
   files.set('job.json', `${JSON.stringify(jobFile(name, plan, produced), null, 2)}\n`);
   await writeWhole(out, files);
@@ -48,7 +58,7 @@ function named(name: string, list: readonly { id: string; name: string }[], opti
 }
 
 function zeroAt(text: string): Zero {
-  const zero: Zero = { of: 'stock', x: 0, y: 0, z: 1 };
+  const zero: Extract<Zero, { kind: 'box' }> = { kind: 'box', of: 'stock', x: 0, y: 0, z: 1, offset: [0, 0, 0] };
   for (const word of text.toLowerCase().split('-')) {
     if (word === 'top') zero.z = 1;
     else if (word === 'middle') zero.z = 0;
@@ -117,9 +127,13 @@ function answer(plan: Plan, { job, programs, checks }: ProducedJob) {
       }),
       cycleTimeSeconds: Math.round(p.time.total * 10) / 10,
     })),
-    uncovered: job.rows
-      .filter((r) => r.state !== 'planned' && r.state !== 'optional')
-      .flatMap((r) => r.size.features.map((f) => ({ feature: f.id, reason: r.reasons.join(' ') || r.state }))),
+    uncovered: job.rows.flatMap((r) =>
+      r.state === 'planned'
+        ? r.blocked.map((b) => ({ feature: b.feature, reason: b.reason }))
+        : r.state === 'optional'
+          ? []
+          : r.size.features.map((f) => ({ feature: f.id, reason: r.reasons.join(' ') || r.state })),
+    ),
     checks: checks.map(({ rule, severity, message, feature, line, setupId }) => ({
       rule,
       severity,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { deriveJob } from '@yellow-pin/core/job/derive';
 import { librarySchema } from '@yellow-pin/core/job/library';
+import { boxFromPoints } from '@yellow-pin/core/job/setup-frame';
 import { planSchema } from '@yellow-pin/core/job/plan';
 import { proveProgram } from '@yellow-pin/core/proof/prove';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
@@ -32,7 +33,7 @@ export async function prove(args: string[]): Promise<number> {
   }
   const { plan, library, programs } = file.data;
   const { model, mesh } = await loadPart(partPath);
-  const job = deriveJob({ features: recognise(model, { mesh }).features, bounds: model.bounds, plan, library });
+  const job = deriveJob({ features: recognise(model, { mesh }).features, bounds: model.bounds, partBox: boxFromPoints(model.bounds, mesh.positions), plan, library });
   const name = path!.replace(/^.*[\\/]/, '');
   const setupId = programs.find((p) => p.file === name)?.setup ?? plan.setups[0]!.id;
   const setup = job.setups.find((s) => s.setup.id === setupId);

@@ -1,31 +1,30 @@
-import { dot } from '../geometry/vec.ts';
 import type { Feature } from '../features/family.ts';
-import { newSetup, SIDES, type Setup, type Side } from './plan.ts';
-import { sideDirection } from './setup-frame.ts';
+import { dot, type Vec3 } from '../geometry/vec.ts';
+import { attitudeFor, attitudeName, newSetup, SIDES, sideDirection, WORK_OFFSETS, type Setup } from './setup.ts';
 
-const NAMES: Record<Side, string> = { '+Z': 'top up', '-Z': 'bottom up', '+X': 'right up', '-X': 'left up', '+Y': 'back up', '-Y': 'front up' };
-const OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
-
-/** The fewest sides, most rewarding first, from which every reachable feature can be made. */
-export function chooseSides(features: Feature[]): Side[] {
-  const open = new Set(features.filter((f) => f.reachableFrom.length > 0));
-  const out: Side[] = [];
+/**
+ * The fewest directions, most rewarding first, from which every reachable feature can be made: the sides of the file's box, and the
+ * features' own where the part stands askew. Sharp edges ask for no setup of their own.
+ */
+export function chooseDirections(features: Feature[]): Vec3[] {
+  const open = new Set(features.filter((f) => f.family !== 'sharp-edge' && f.reachableFrom.length > 0));
+  const candidates: Vec3[] = SIDES.map(sideDirection);
+  for (const f of open) for (const d of f.reachableFrom) if (!candidates.some((c) => dot(c, d) > 0.9999)) candidates.push(d);
+  const out: Vec3[] = [];
   while (open.size > 0) {
-    let best: { side: Side; reached: Feature[] } | null = null;
-    for (const side of SIDES) {
-      if (out.includes(side)) continue;
-      const up = sideDirection(side);
+    let best: { up: Vec3; reached: Feature[] } | null = null;
+    for (const up of candidates) {
+      if (out.includes(up)) continue;
       const reached = [...open].filter((f) => f.reachableFrom.some((d) => dot(d, up) > 0.9999));
-      if (reached.length > (best?.reached.length ?? 0)) best = { side, reached };
+      if (reached.length > (best?.reached.length ?? 0)) best = { up, reached };
     }
     if (!best) break;
-    out.push(best.side);
+    out.push(best.up);
     for (const f of best.reached) open.delete(f);
   }
-  return out.length > 0 ? out : ['+Z'];
+  return out.length > 0 ? out : [[0, 0, 1]];
 }
 
-/** Setups for sides, named by the side that is up, each on its own work offset. */
-export const setupsFor = (sides: readonly Side[]): Setup[] => sides.map((side, i) => newSetup(`s${i + 1}`, NAMES[side], side, OFFSETS[i % OFFSETS.length]));
-
-export const sideName = (side: Side): string => NAMES[side];
+/** Setups for directions, named by the side that is up, each on its own work offset. */
+export const setupsFor = (directions: readonly Vec3[]): Setup[] =>
+  directions.slice(0, 12).map((up, i) => newSetup(`s${i + 1}`, attitudeName(attitudeFor(up)), up, WORK_OFFSETS[i % WORK_OFFSETS.length]));

@@ -6,7 +6,8 @@ import type { HoleFeature } from '../features/hole/schema.ts';
 import { BOUNDS, drill, hole, LIBRARY, plan, TOOLS } from '../testing/fixtures.ts';
 import type { Tool } from '../tools/schema.ts';
 import { deriveJob, type Row } from './derive.ts';
-import { newSetup, type Plan, type SizeDecision } from './plan.ts';
+import type { Plan, SizeDecision } from './plan.ts';
+import { newSetup } from './setup.ts';
 import { firstConflict, moveTool } from './sequence.ts';
 
 function rowOf(feature: HoleFeature, decision: Partial<SizeDecision> = {}, tools: Tool[] = TOOLS, change: (p: Plan) => void = () => undefined): Row {
@@ -57,7 +58,7 @@ describe('depths', () => {
 
   it('starts above the block where metal still stands over a terrace', () => {
     const low = hole({ entry: [20, 20, -12], depth: 10, stack: [{ shape: 'cylinder', diameter: 6, length: 10 }] });
-    const row = rowOf(low, {}, TOOLS, (p) => (p.setups[0]!.stock = { ...p.setups[0]!.stock, state: 'block', zHigh: 1 }));
+    const row = rowOf(low, {}, TOOLS, (p) => (p.setups[0]!.stock = { ...p.setups[0]!.stock, kind: 'block', zHigh: 1 }));
     // Zero is on the block's top, 1 above the part.
     expect(row.operations[1]!.holes[0]!.r).toBe(2);
   });
@@ -206,7 +207,7 @@ describe('setups and coverage', () => {
   });
 
   it('puts zero where it was chosen', () => {
-    const row = rowOf(hole({ entry: [20, 20, 0] }), {}, TOOLS, (p) => (p.setups[0]!.zero = { of: 'part', x: -1, y: 1, z: -1 }));
+    const row = rowOf(hole({ entry: [20, 20, 0] }), {}, TOOLS, (p) => (p.setups[0]!.zero = { kind: 'box', of: 'part', x: -1, y: 1, z: -1, offset: [0, 0, 0] }));
     expect(row.holes[0]).toMatchObject({ x: 20, y: -60, entryZ: 30 });
   });
 });

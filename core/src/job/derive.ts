@@ -16,8 +16,11 @@ import { shortestTour } from '../order/tour.ts';
 import { LEAD_THREADS, type Thread } from '../threads/thread.ts';
 import { formatLength } from '../units/length.ts';
 import type { Library } from './library.ts';
-import type { Plan, Setup, SizeDecision } from './plan.ts';
-import { setupFrame, type SetupFrame } from './setup-frame.ts';
+import { applyCorrections, type Corrected } from '../corrections/apply.ts';
+import { boxInTheWay } from './keep-out.ts';
+import type { Plan, SizeDecision } from './plan.ts';
+import type { Setup } from './setup.ts';
+import { setupFrames, type PartBox, type SetupFrame } from './setup-frame.ts';
 import { sequence } from './sequence.ts';
 
 export interface PlannedOperation extends Planned {
@@ -51,6 +54,8 @@ export interface Row {
   method: string | null;
   holes: HoleView[];
   operations: PlannedOperation[];
+  /** Features left out because something that holds the part is in the way. */
+  blocked: { label: string; feature: string; reason: string }[];
   /** Why it is open, unreachable or left out; each says the mend. */
   reasons: string[];
   remarks: Remark[];
@@ -68,26 +73,33 @@ export interface DerivedJob {
   setups: DerivedSetup[];
   machine: MachineProfile;
   material: Material;
+  /** What the programmer's corrections did. */
+  corrected: Pick<Corrected, 'by' | 'lost'>;
   /** Features planned, and all. */
   coverage: { planned: number; total: number };
 }
 
 export interface DeriveInput {
+  /** As recognised: the plan's corrections are applied here. */
   features: Feature[];
   bounds: Bounds;
+  /** The part's box along any axes; from its bounds where it is not given. */
+  partBox?: PartBox;
   plan: Plan;
   library: Library;
 }
 
 /** Everything that follows from the part and the plan: sizes, operations in order, and what is still open. */
-export function deriveJob({ features, bounds, plan, library }: DeriveInput): DerivedJob {
+export function deriveJob({ features: recognised, bounds, partBox, plan, library }: DeriveInput): DerivedJob {
   const machine = library.machines.find((m) => m.id === plan.machineId);
   const material = library.materials.find((m) => m.id === plan.materialId);
   if (!machine)
     throw new RangeError(`The plan names the machine "${plan.machineId}", which the shop does not have. Choose one of: ${library.machines.map((m) => m.name).join(', ')}.`);
   if (!material)
     throw new RangeError(`The plan names the material "${plan.materialId}", which the shop does not have. Choose one of: ${library.materials.map((m) => m.name).join(', ')}.`);
-  const frames = plan.setups.map((setup) => ({ setup, frame: setupFrame(setup, bounds) }));
+  const placed = setupFrames(plan.setups, partBox ?? bounds);
+  const frames = plan.setups.map((setup, i) => ({ setup, frame: placed[i]! }));
+  const { features, by, lost } = applyCorrections(recognised, plan.corrections, plan.units);
   const rows = featureSizes(features).map((size) => deriveRow(size, frames, plan, library, machine, material));
   const operations = rows.flatMap((r) => r.operations);
   const setups = frames.map(({ setup, frame }) => ({
@@ -107,7 +119,11 @@ export function deriveJob({ features, bounds, plan, library }: DeriveInput): Der
       lineNumbers: { ...machine.lineNumbers, on: plan.codeOptions.lineNumbers ?? machine.lineNumbers.on },
     },
     material,
-    coverage: { planned: count(rows, (r) => r.state === 'planned' || r.state === 'left out'), total: count(rows, (r) => r.state !== 'optional') },
+    corrected: { by, lost },
+    coverage: {
+      planned: count(rows, (r) => r.state === 'planned' || r.state === 'left out') - rows.reduce((n, r) => n + r.blocked.length, 0),
+      total: count(rows, (r) => r.state !== 'optional'),
+    },
   };
 }
 
@@ -133,6 +149,7 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
     method: null,
     holes: [],
     operations: [],
+    blocked: [],
     reasons: [],
     remarks: [],
   };
@@ -164,7 +181,15 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
       seen.set(step.kind, nth);
       const key = nth === 1 ? step.kind : `${step.kind} ${nth}`;
       const kind = operationKind(step.kind);
-      const context: KindContext = { ...base, setup: where.setup, holes: views, stockTop: where.frame.stock.max[2], step: step.step, key };
+      const context: KindContext = {
+        ...base,
+        setup: where.setup,
+        holes: views,
+        stockTop: where.frame.stock.max[2],
+        standsProud: where.frame.body.standsProud,
+        step: step.step,
+        key,
+      };
       const result = kind.plan(context);
       if ('missing' in result) row.reasons.push(result.missing);
       else {
@@ -185,6 +210,7 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
         row.remarks.push(...result.remarks);
       }
     }
+    leaveOutBlocked(row, where, say);
   };
   const view = viewHole(first, 'x', home.frame.frame)!;
   const method = methodFor(view, thread);
@@ -199,6 +225,28 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
     return row;
   }
   return { ...row, state: 'planned' };
+}
+
+/** Leaves out, of all the row's operations, the holes where a tool would stand in a jaw, a clamp or a keep-out box. */
+function leaveOutBlocked(row: Row, { setup, frame }: { setup: Setup; frame: SetupFrame }, say: (mm: number) => string): void {
+  if (frame.keepOuts.length === 0) return;
+  const own = row.operations.filter((o) => o.setupId === setup.id);
+  for (const o of own) {
+    for (const h of o.holes) {
+      const box = boxInTheWay(frame.keepOuts, h.x, h.y, h.z, Math.max(o.tool.diameter, o.tool.shankDiameter) / 2);
+      if (!box || row.blocked.some((b) => b.label === h.label)) continue;
+      row.blocked.push({
+        label: h.label,
+        feature: h.feature,
+        reason: `${h.label}: T${o.tool.number ?? '–'} ${o.tool.description} would go to Z ${say(h.z)} beside ${box.name}, whose top is at Z ${say(box.max[2])}. Move the holding, or make it in another setup.`,
+      });
+    }
+  }
+  if (row.blocked.length === 0) return;
+  const out = new Set(row.blocked.map((b) => b.label));
+  for (const o of own) o.holes = o.holes.filter((h) => !out.has(h.label));
+  if (own.every((o) => o.holes.length === 0)) row.reasons.push(row.blocked[0]!.reason);
+  else row.remarks.push(...row.blocked.map((b) => ({ rule: 'holding', severity: 'warning' as const, message: b.reason })));
 }
 
 function planFarSide(

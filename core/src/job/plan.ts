@@ -1,47 +1,8 @@
 import { z } from 'zod';
+import { correctionSchema } from '../corrections/schema.ts';
+import { drawingDepthsSchema } from '../drawing/depths.ts';
 import { threadSchema } from '../threads/thread.ts';
-
-export const SIDES = ['+Z', '-Z', '+X', '-X', '+Y', '-Y'] as const;
-export const sideSchema = z.enum(SIDES);
-export type Side = z.infer<typeof sideSchema>;
-
-const place = z.union([z.literal(-1), z.literal(0), z.literal(1)]);
-
-export const zeroSchema = z.object({
-  of: z.enum(['stock', 'part']),
-  /** Along the setup's X, Y, Z: -1 low side, 0 middle, 1 high side. */
-  x: place,
-  y: place,
-  z: place,
-});
-export type Zero = z.infer<typeof zeroSchema>;
-
-export const stockSchema = z.object({
-  /** `prepared`: outer faces and terraces are milled already. `block`: metal up to the stock's top everywhere. */
-  state: z.enum(['prepared', 'block']),
-  /** Allowances on the six sides of the part's box, in the setup's own directions, mm. */
-  xLow: z.number().min(0).max(500),
-  xHigh: z.number().min(0).max(500),
-  yLow: z.number().min(0).max(500),
-  yHigh: z.number().min(0).max(500),
-  zLow: z.number().min(0).max(500),
-  zHigh: z.number().min(0).max(500),
-});
-export type Stock = z.infer<typeof stockSchema>;
-
-export const setupSchema = z.object({
-  id: z.string().min(1),
-  name: z.string().min(1).max(60),
-  up: sideSchema,
-  zero: zeroSchema,
-  stock: stockSchema,
-  workOffset: z.enum(['G54', 'G55', 'G56', 'G57', 'G58', 'G59']),
-  /** Above the highest of part and stock, mm. */
-  clearance: z.number().positive().max(500),
-  /** Above each hole's entry, mm. */
-  retract: z.number().positive().max(50),
-});
-export type Setup = z.infer<typeof setupSchema>;
+import { newSetup, setupSchema, sideDirection, attitudeFor, type Side } from './setup.ts';
 
 /** A number somebody typed in place of the one worked out; the key is the operation kind's parameter. */
 export const overridesSchema = z.record(z.string(), z.union([z.number(), z.string(), z.boolean()]));
@@ -59,15 +20,18 @@ export const sizeDecisionSchema = z.object({
 });
 export type SizeDecision = z.infer<typeof sizeDecisionSchema>;
 
-/** Everything the programmer decides about a job. One document; every save is a new revision. */
-export const planSchema = z.object({
-  format: z.literal('yellow-pin/plan@1'),
+const planShape = z.object({
+  format: z.literal('yellow-pin/plan@2'),
   units: z.enum(['mm', 'inch']),
   materialId: z.string(),
   machineId: z.string(),
   /** Only this solid of the file; null: all of them. */
   solid: z.number().int().nonnegative().nullable().default(null),
-  setups: z.array(setupSchema).min(1).max(6),
+  setups: z.array(setupSchema).min(1).max(12),
+  /** What the programmer changed about the recognised features, in the order in which it was done. */
+  corrections: z.array(correctionSchema).max(2000).default([]),
+  /** Depths typed for a 2D drawing; null for solids. */
+  drawing: drawingDepthsSchema.nullable().default(null),
   /** Feature size key → what was decided. */
   sizes: z.record(z.string(), sizeDecisionSchema),
   /** Order of tools by hand: tool ids; those not named follow in the usual order. */
@@ -75,21 +39,35 @@ export const planSchema = z.object({
   /** Profile options that this job sets for itself. */
   codeOptions: z.object({ lineNumbers: z.boolean().optional(), commentStyle: z.enum(['parentheses', 'semicolon']).optional() }).default({}),
 });
-export type Plan = z.infer<typeof planSchema>;
 
-export function newSetup(id: string, name: string, up: Side, workOffset: Setup['workOffset'] = 'G54'): Setup {
-  return {
-    id,
-    name,
-    up,
-    zero: { of: 'stock', x: 0, y: 0, z: 1 },
-    stock: { state: 'prepared', xLow: 0, xHigh: 0, yLow: 0, yHigh: 0, zLow: 0, zHigh: 0 },
-    workOffset,
-    clearance: 25,
-    retract: 2,
-  };
+/** Everything the programmer decides about a job. One document; every save is a new revision. Documents of before are brought up to date. */
+export const planSchema = z.preprocess(upgrade, planShape);
+export type Plan = z.infer<typeof planShape>;
+
+/** plan@1 had one of six sides up, zero on a box and two kinds of stock. */
+function upgrade(document: unknown): unknown {
+  if (typeof document !== 'object' || document === null || (document as { format?: unknown }).format !== 'yellow-pin/plan@1') return document;
+  const old = document as { setups?: unknown };
+  if (!Array.isArray(old.setups)) return document;
+  const setups = (old.setups as Record<string, unknown>[]).map(({ up, zero, stock, ...rest }) => {
+    const { state, ...allowances } = (stock ?? {}) as Record<string, unknown>;
+    return { ...rest, attitude: attitudeFor(sideDirection(up as Side)), zero: { kind: 'box', ...(zero as object) }, stock: { ...allowances, kind: state } };
+  });
+  return { ...document, format: 'yellow-pin/plan@2', setups };
 }
 
 export function newPlan(units: Plan['units'], materialId: string, machineId: string): Plan {
-  return { format: 'yellow-pin/plan@1', units, materialId, machineId, solid: null, setups: [newSetup('s1', 'top up', '+Z')], sizes: {}, toolOrder: [], codeOptions: {} };
+  return {
+    format: 'yellow-pin/plan@2',
+    units,
+    materialId,
+    machineId,
+    solid: null,
+    setups: [newSetup('s1', 'top up', '+Z')],
+    corrections: [],
+    drawing: null,
+    sizes: {},
+    toolOrder: [],
+    codeOptions: {},
+  };
 }

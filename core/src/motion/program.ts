@@ -1,4 +1,5 @@
 import type { DerivedSetup, PlannedOperation } from '../job/derive.ts';
+import { boxOnTheWay } from '../job/keep-out.ts';
 import { zeroInWords } from '../job/setup-frame.ts';
 import type { PlannedHole } from '../operations/kind.ts';
 import type { Tool } from '../tools/schema.ts';
@@ -32,13 +33,14 @@ export type ClearPath = (from: readonly [number, number, number], to: readonly [
 /** The motion of one setup. Without a way to look at the part every hole lifts: slow but safe. */
 export function motionProgram(setup: DerivedSetup, name: string, units: 'mm' | 'inch', clearPath: ClearPath = () => false): MotionProgram {
   const { frame } = setup;
-  const clearanceZ = Math.max(frame.part.max[2], frame.stock.max[2]) + setup.setup.clearance;
+  const clearanceZ = frame.top + setup.setup.clearance;
   const visits: MotionProgram['visits'] = [];
+  const isFree: ClearPath = (from, to, radius) => boxOnTheWay(frame.keepOuts, from, to, radius) === null && clearPath(from, to, radius);
   for (const o of setup.operations) {
     const last = visits[visits.length - 1];
     const visit = last?.tool.id === o.tool.id ? last : { tool: o.tool, operations: [] };
     if (visit !== last) visits.push(visit);
-    visit.operations.push({ id: o.id, title: titleOf(o), operation: o, holes: withLifts(o, clearPath) });
+    visit.operations.push({ id: o.id, title: titleOf(o), operation: o, holes: withLifts(o, isFree) });
   }
   return { name, units, workOffset: setup.setup.workOffset, zero: zeroInWords(setup.setup), clearanceZ, visits };
 }

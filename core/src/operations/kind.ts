@@ -1,6 +1,7 @@
 import type { MachineProfile } from '../code/profiles/schema.ts';
 import type { Material } from '../cutting/material.ts';
-import type { Setup, SizeDecision } from '../job/plan.ts';
+import type { SizeDecision } from '../job/plan.ts';
+import type { Setup } from '../job/setup.ts';
 import type { Thread } from '../threads/thread.ts';
 import type { Tool, ToolKind } from '../tools/schema.ts';
 import type { HoleView, PlacedStep } from './hole-view.ts';
@@ -44,6 +45,8 @@ export interface KindContext {
   machine: MachineProfile;
   /** Z of the stock's top, program coordinates. */
   stockTop: number;
+  /** Metal may stand above a hole's own level. */
+  standsProud: boolean;
   /** A length for messages, in the job's unit with the unit. */
   say(mm: number): string;
   /** The step of the hole that this operation makes, where it is one of several. */
@@ -136,7 +139,7 @@ export class Parameters {
 
 /** R level of a hole: above its entry, or above the block's top where metal still stands over it. */
 export function retractLevel(c: KindContext, hole: HoleView, least = 0): number {
-  const top = c.setup.stock.state === 'block' ? Math.max(hole.entryZ, c.stockTop) : hole.entryZ;
+  const top = c.standsProud ? Math.max(hole.entryZ, c.stockTop) : hole.entryZ;
   return top + Math.max(c.setup.retract, least);
 }
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
-import { chooseSides, setupsFor } from '@yellow-pin/core/job/choose-setups';
+import { chooseDirections, setupsFor } from '@yellow-pin/core/job/choose-setups';
 import { newPlan, planSchema, type Plan } from '@yellow-pin/core/job/plan';
 import { demoPlan } from '@yellow-pin/demo/jobs';
 import { HttpError, notFound } from '../errors.ts';
@@ -32,7 +32,7 @@ export async function firstPlan(database: DataSource, job: JobRow, read: ReadPar
   const [material, machine] = [library.materials[0], library.machines[0]];
   if (!material || !machine) throw new Error('the shop has no material or no machine');
   const plan = newPlan(read.units, material.id, machine.id);
-  plan.setups = setupsFor(chooseSides(read.features));
+  plan.setups = setupsFor(chooseDirections(read.features));
   return planSchema.parse(sample ? demoPlan(job.fileName, read.features, plan) : plan);
 }
 

@@ -1,6 +1,7 @@
 import { temporal } from 'zundo';
 import { create } from 'zustand';
-import type { Plan, SizeDecision, Setup } from '@yellow-pin/core/job/plan';
+import type { Plan, SizeDecision } from '@yellow-pin/core/job/plan';
+import type { Setup } from '@yellow-pin/core/job/setup';
 
 /** The plan being worked on, with undo; what is picked is kept apart and not undone. */
 interface PlanState {

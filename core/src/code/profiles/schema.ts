@@ -12,6 +12,8 @@ export const machineProfileSchema = z.object({
   toolChangeSeconds: z.number().nonnegative(),
   spindleStartSeconds: z.number().nonnegative(),
   magazineSize: z.number().int().positive(),
+  /** How far its axes go, mm; null: not known. */
+  travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }).nullable().default(null),
   tapping: z.enum(['built-in']),
   /** Retract of G73 and clearance of G83 above the last depth, mm. */
   chipBreakBackOff: z.number().positive().default(0.25),
@@ -40,6 +42,7 @@ export const RIGID_TAP_BUILT_IN: MachineProfile = {
   toolChangeSeconds: 5,
   spindleStartSeconds: 1.5,
   magazineSize: 120,
+  travel: { x: 1000, y: 550, z: 550 },
   tapping: 'built-in',
   chipBreakBackOff: 0.25,
   peckClearance: 0.5,

@@ -1,5 +1,6 @@
 import { pointLength, rimDiameter } from '../../cutting/depths.ts';
 import { tapFeed } from '../../cutting/material.ts';
+import { boxOnTheWay, KEEP_OUT_ROOM } from '../../job/keep-out.ts';
 import { drilledStep, entryCone, type PlacedStep } from '../../operations/hole-view.ts';
 import { operationKind } from '../../operations/registry.ts';
 import { OPERATION_KINDS } from '../../operations/registry.ts';
@@ -277,7 +278,7 @@ const magazine: CheckRule = {
 const lowRapid: CheckRule = {
   rule: 'low-rapid',
   run: ({ read, setup, say }) => {
-    const top = Math.max(setup.frame.part.max[2], setup.frame.stock.max[2]);
+    const { top } = setup.frame;
     return read.motions
       .filter((m) => m.kind === 'rapid' && m.cycle === undefined && m.to[2] !== null && m.to[2] < top - DEPTH_TOLERANCE)
       .map((m) => ({
@@ -289,5 +290,52 @@ const lowRapid: CheckRule = {
   },
 };
 
+/** Motion through a jaw, a clamp or a keep-out box, as seen from above along the tool's lowest point. */
+const holding: CheckRule = {
+  rule: 'holding',
+  run: ({ read, setup, say }) => {
+    const { keepOuts } = setup.frame;
+    const radius = new Map(setup.operations.map((o) => [o.tool.number, Math.max(o.tool.diameter, o.tool.shankDiameter) / 2]));
+    const told = new Set<number>();
+    const out: Finding[] = [];
+    for (const m of keepOuts.length > 0 ? read.motions : []) {
+      if (m.kind === 'dwell' || told.has(m.line) || [...m.from, ...m.to].some((v) => v === null)) continue;
+      // Room is what the planner keeps; only the box itself is a collision.
+      const box = boxOnTheWay(keepOuts, m.from as [number, number, number], m.to as [number, number, number], (radius.get(m.tool) ?? 0) - KEEP_OUT_ROOM);
+      const lowest = Math.min(m.from[2]!, m.to[2]!);
+      if (!box || lowest >= box.max[2]) continue;
+      told.add(m.line);
+      out.push({
+        rule: 'holding',
+        severity: 'error',
+        message: `Line ${m.line}: T${m.tool} goes through ${box.name} at Z ${say(lowest)}; its top is at ${say(box.max[2])}. Move the holding or leave the hole out.`,
+        line: m.line,
+      });
+    }
+    return out;
+  },
+};
+
+/** The way from end to end against the machine's travel. */
+const travel: CheckRule = {
+  rule: 'travel',
+  run: ({ read, job, say }) => {
+    const most = job.machine.travel;
+    if (!most) return [];
+    return (['x', 'y', 'z'] as const).flatMap((axis, i): Finding[] => {
+      let [low, high] = [Infinity, -Infinity];
+      for (const m of read.motions) {
+        for (const v of [m.from[i], m.to[i]]) {
+          if (v === null || v === undefined) continue;
+          [low, high] = [Math.min(low, v), Math.max(high, v)];
+        }
+      }
+      if (!(high - low > most[axis])) return [];
+      const message = `The program needs ${say(high - low)} along ${axis.toUpperCase()}; the machine has ${say(most[axis])}. Turn the part, or split the setup.`;
+      return [{ rule: 'travel', severity: 'error', message }];
+    });
+  },
+};
+
 /** All rules, in the order in which their findings are listed. */
-export const CHECK_RULES: readonly CheckRule[] = [toolAndCycle, tapFeedRule, depths, noHole, flute, limits, lowRapid, magazine, twice, coverage];
+export const CHECK_RULES: readonly CheckRule[] = [toolAndCycle, tapFeedRule, depths, noHole, flute, limits, lowRapid, holding, travel, magazine, twice, coverage];

@@ -1,0 +1,231 @@
+import type { ChamferFeature } from '../features/chamfer/schema.ts';
+import type { Feature } from '../features/family.ts';
+import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
+import { placeOf } from '../features/registry.ts';
+import { round, roundVec } from '../features/round.ts';
+import { along, distance, dot, scale, sub } from '../geometry/vec.ts';
+import { threadCandidates } from '../threads/candidates.ts';
+import type { Correction, Target } from './schema.ts';
+
+/** How far a feature may be from where a correction saw it, mm. */
+const SAME_PLACE = 0.02;
+
+export interface Corrected {
+  features: Feature[];
+  /** Feature id → ids of the corrections that changed it. */
+  by: Map<string, string[]>;
+  /** Corrections of which something was not found, or that cannot be made as they are, with the reason. */
+  lost: { id: string; reason: string }[];
+}
+
+/** The key under which a correction remembers a feature. */
+export const targetOf = (f: Feature): Target => ({ family: f.family, at: roundVec(placeOf(f)), axis: roundVec(f.axis) });
+
+export const isTarget = (t: Target, f: Feature): boolean => f.family === t.family && dot(f.axis, t.axis) > 0.999 && distance(placeOf(f), t.at) < SAME_PLACE;
+
+/** The recognised features as the programmer has corrected them, in order. What is recognised is not changed. */
+export function applyCorrections(recognised: Feature[], corrections: Correction[], units: 'mm' | 'inch' = 'mm'): Corrected {
+  let features = recognised;
+  const by = new Map<string, string[]>();
+  const lost: Corrected['lost'] = [];
+  /** Each target as recognised leads on to the features that became of it. */
+  const became = new Map<Feature, Feature[]>(recognised.map((f) => [f, [f]]));
+  const find = (t: Target): Feature[] => {
+    const now = features.filter((f) => isTarget(t, f));
+    return now.length > 0 ? now : recognised.filter((f) => isTarget(t, f)).flatMap((f) => became.get(f) ?? []);
+  };
+  const replace = (old: Feature, fresh: Feature[], id: string): void => {
+    features = features.flatMap((f) => (f === old ? fresh : [f]));
+    for (const [origin, now] of became)
+      if (now.includes(old))
+        became.set(
+          origin,
+          now.flatMap((f) => (f === old ? fresh : [f])),
+        );
+    for (const f of fresh) by.set(f.id, [...new Set([...(by.get(old.id) ?? []), id])]);
+  };
+  for (const c of corrections) {
+    if (c.kind === 'made') {
+      const made = handMade(c.feature, c.id, units);
+      features = [...features, made];
+      by.set(made.id, [c.id]);
+      continue;
+    }
+    const found = c.targets.map(find);
+    const missing = found.filter((f) => f.length === 0).length;
+    if (missing > 0)
+      lost.push({ id: c.id, reason: missing === found.length ? 'its feature is no longer there' : `${missing} of its ${found.length} features are no longer there` });
+    const all = [...new Set(found.flat())];
+    if (c.kind === 'join') {
+      const joined = joinHoles(all.filter((f): f is HoleFeature => f.family === 'hole'));
+      if (!joined) {
+        lost.push({ id: c.id, reason: 'the holes do not lie on one axis with one diameter' });
+        continue;
+      }
+      replace(all[0]!, [joined], c.id);
+      for (const f of all.slice(1)) replace(f, [], c.id);
+      continue;
+    }
+    for (const f of all) {
+      const fresh = changed(f, c, units);
+      if (fresh) replace(f, fresh, c.id);
+      else lost.push({ id: c.id, reason: `${f.id} cannot be changed so` });
+    }
+  }
+  return { features, by, lost };
+}
+
+/** What becomes of one feature; null where the correction does not fit it. */
+function changed(f: Feature, c: Exclude<Correction, { kind: 'made' | 'join' }>, units: 'mm' | 'inch'): Feature[] | null {
+  if (c.kind === 'dismiss') return [];
+  if (c.kind === 'approach') return [f.family === 'hole' ? turnHole(f, c.from) : { ...f, reachableFrom: [c.from] }];
+  if (c.kind === 'levels') {
+    const depth = depthOf(f);
+    if (depth === null) return null;
+    const grown = c.depth ?? depth + c.raiseTop + c.lowerBottom;
+    return grown > 0 ? [withLevels(f, c.raiseTop, grown)] : null;
+  }
+  if (f.family !== 'hole') return null;
+  if (c.kind === 'split') return splitHole(f, c.from, c.to);
+  return ownChamfer(f, units);
+}
+
+function depthOf(f: Feature): number | null {
+  if ('depth' in f) return f.depth;
+  return f.family === 't-slot' ? f.mouthDepth + f.headHeight : null;
+}
+
+/** The feature with its top raised and a new depth. */
+function withLevels(f: Feature, raise: number, depth: number): Feature {
+  if (f.family === 'hole') {
+    const last = f.stack.findLastIndex((s) => s.shape === 'cylinder');
+    const first = f.stack.findIndex((s) => s.shape !== 'flat');
+    const more = depth - f.depth;
+    // The top step grows upward, the last straight one takes the rest.
+    const stack = f.stack.map((s, i): StackStep => {
+      if (s.shape !== 'cylinder') return s;
+      const extra = (i === first ? raise : 0) + (i === last ? more - raise : 0);
+      return { ...s, length: round(Math.max(0, s.length + (first === last && i === first ? more : extra))) };
+    });
+    return { ...f, entry: roundVec(along(f.entry, f.axis, raise)), depth: round(depth), stack };
+  }
+  if (f.family === 't-slot') return { ...f, at: roundVec(along(f.at, f.axis, raise)), mouthDepth: round(f.mouthDepth + raise), headHeight: round(depth - f.mouthDepth - raise) };
+  if (f.family === 'slot') return { ...f, centre: roundVec(along(f.centre, f.axis, raise)), depth: round(depth) };
+  if ('at' in f && 'depth' in f) return { ...f, at: roundVec(along(f.at, f.axis, raise)), depth: round(depth) };
+  return f;
+}
+
+/** The hole read from another side. */
+function turnHole(f: HoleFeature, from: HoleFeature['axis']): HoleFeature {
+  if (dot(f.axis, from) > -0.999) return { ...f, reachableFrom: [from] };
+  const stack = [...f.stack].reverse().map((s): StackStep => (s.shape === 'cylinder' ? s : { ...s, startDiameter: s.endDiameter, endDiameter: s.startDiameter }));
+  return { ...f, axis: from, entry: roundVec(along(f.entry, f.axis, -f.depth)), entryDrop: 0, stack, reachableFrom: [from] };
+}
+
+/** One hole from the highest entry to the deepest end, or null where they are not coaxial and equal. */
+function joinHoles(holes: HoleFeature[]): HoleFeature | null {
+  const [first] = holes;
+  if (!first || holes.length < 2) return null;
+  const widths = holes.map((h) => Math.min(...h.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []))));
+  const coaxial = holes.every((h) => {
+    const off = sub(h.entry, first.entry);
+    const side = sub(off, scale(first.axis, dot(off, first.axis)));
+    return Math.abs(dot(h.axis, first.axis)) > 0.9999 && Math.hypot(...side) < 0.02;
+  });
+  if (!coaxial || widths.some((w) => Math.abs(w - widths[0]!) > 0.01)) return null;
+  const level = (h: HoleFeature, end: boolean): number => {
+    const entry = dot(sub(h.entry, first.entry), first.axis);
+    const exit = entry - Math.sign(dot(h.axis, first.axis)) * h.depth;
+    return end ? Math.min(entry, exit) : Math.max(entry, exit);
+  };
+  const top = Math.max(...holes.map((h) => level(h, false)));
+  const low = Math.min(...holes.map((h) => level(h, true)));
+  const lowest = holes.find((h) => Math.abs(level(h, true) - low) < 1e-6)!;
+  const depth = round(top - low);
+  const faces = [...new Set(holes.flatMap((h) => h.faces))].sort((a, b) => a - b);
+  const reach = first.reachableFrom.filter((d) => dot(d, first.axis) > 0.999);
+  const both = lowest.reachableFrom.filter((d) => dot(d, first.axis) < -0.999);
+  return {
+    ...first,
+    faces,
+    entry: roundVec(along(first.entry, first.axis, top)),
+    depth,
+    kind: lowest.kind,
+    bottom: lowest.bottom,
+    stack: [{ shape: 'cylinder', diameter: widths[0]!, length: depth }],
+    role: 'plain',
+    reachableFrom: [...reach, ...both],
+    interrupted: true,
+  };
+}
+
+function splitHole(f: HoleFeature, from: number, to: number): HoleFeature[] | null {
+  const straight = f.stack.filter((s) => s.shape === 'cylinder');
+  if (straight.length !== 1 || f.stack.length !== 1 || !(from > 0 && to > from && to < f.depth)) return null;
+  const { diameter } = straight[0]!;
+  const upper: HoleFeature = {
+    ...f,
+    id: `${f.id}a`,
+    kind: 'through',
+    depth: round(from),
+    bottom: { shape: 'open' },
+    stack: [{ shape: 'cylinder', diameter, length: round(from) }],
+    reachableFrom: f.reachableFrom.filter((d) => dot(d, f.axis) > 0),
+  };
+  const lower: HoleFeature = {
+    ...f,
+    id: `${f.id}b`,
+    entry: roundVec(along(f.entry, f.axis, -to)),
+    depth: round(f.depth - to),
+    stack: [{ shape: 'cylinder', diameter, length: round(f.depth - to) }],
+  };
+  return [upper, lower];
+}
+
+/** The hole without its entry chamfer, and the chamfer. */
+function ownChamfer(f: HoleFeature, units: 'mm' | 'inch'): Feature[] | null {
+  const [cone, straight, ...rest] = f.stack;
+  if (cone?.shape !== 'cone' || straight?.shape !== 'cylinder' || cone.startDiameter <= cone.endDiameter) return null;
+  const stack: StackStep[] = [{ ...straight, length: round(straight.length + cone.length) }, ...rest];
+  const width = (cone.startDiameter - cone.endDiameter) / 2;
+  const chamfer: ChamferFeature = {
+    id: `${f.id}k`,
+    family: 'chamfer',
+    solid: f.solid,
+    faces: [],
+    reachableFrom: f.reachableFrom.filter((d) => dot(d, f.axis) > 0.999),
+    axis: f.axis,
+    kind: 'circular',
+    width: round(width),
+    angle: round(90 - cone.angle / 2),
+    loop: 'closed',
+    length: round(Math.PI * cone.startDiameter),
+    side: 'inside',
+    at: f.entry,
+    edges: [],
+    roomBeside: round(cone.endDiameter),
+    roomBelow: null,
+  };
+  return [{ ...f, stack, role: f.role === 'countersunk' ? 'plain' : f.role, threadCandidates: threadCandidates(stack, units) }, chamfer];
+}
+
+function handMade(made: Extract<Correction, { kind: 'made' }>['feature'], id: string, units: 'mm' | 'inch'): Feature {
+  const base = { id, solid: 0, faces: [] as number[], axis: made.axis };
+  if (made.family === 'sharp-edge') return { ...base, ...made, reachableFrom: [made.axis], roomBeside: null, roomBelow: null };
+  const stack: StackStep[] = [{ shape: 'cylinder', diameter: made.diameter, length: made.depth }];
+  return {
+    ...base,
+    family: 'hole',
+    faces: made.faces,
+    kind: made.through ? 'through' : 'blind',
+    entry: made.entry,
+    entryDrop: 0,
+    depth: made.depth,
+    stack,
+    bottom: made.through ? { shape: 'open' } : { shape: 'cone', angle: 118 },
+    role: 'plain',
+    threadCandidates: threadCandidates(stack, units),
+    interrupted: false,
+    reachableFrom: made.through ? [made.axis, roundVec(scale(made.axis, -1))] : [made.axis],
+  };
+}

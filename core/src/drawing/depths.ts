@@ -1,0 +1,18 @@
+import { z } from 'zod';
+
+/** How deep what is drawn on a layer is cut. */
+export const layerDepthSchema = z.object({
+  /** `outline`: the part's own. `cut`: holes and cavities. `ignore`: centre lines, dimensions, title block. */
+  use: z.enum(['outline', 'cut', 'ignore']),
+  /** mm; null: through. */
+  depth: z.number().positive().max(1000).nullable(),
+});
+
+/** What a 2D drawing does not say and the programmer types. */
+export const drawingDepthsSchema = z.object({
+  thickness: z.number().positive().max(1000),
+  layers: z.record(z.string(), layerDepthSchema),
+  /** Depths of single sizes, which win over their layer's: key as in {@link sizeOfOutline}; null: through. */
+  sizes: z.record(z.string(), z.number().positive().max(1000).nullable()).default({}),
+});
+export type DrawingDepths = z.infer<typeof drawingDepthsSchema>;

@@ -1,0 +1,36 @@
+import type { KeepOutBox } from './setup-frame.ts';
+
+/** Room kept between a tool and what holds the part, mm. */
+export const KEEP_OUT_ROOM = 1;
+
+/** The first box that a round tool of `radius` whose tip is at (x, y, z) would stand in; null where there is none. Program coordinates, mm. */
+export function boxInTheWay(boxes: readonly KeepOutBox[], x: number, y: number, z: number, radius: number): KeepOutBox | null {
+  const reach = radius + KEEP_OUT_ROOM;
+  return boxes.find((b) => z < b.max[2] + KEEP_OUT_ROOM && squareGap(x, b.min[0], b.max[0]) + squareGap(y, b.min[1], b.max[1]) < reach * reach) ?? null;
+}
+
+/** The first box that a round tool meets on a straight way, judged from above along its lowest point. */
+export function boxOnTheWay(boxes: readonly KeepOutBox[], from: readonly [number, number, number], to: readonly [number, number, number], radius: number): KeepOutBox | null {
+  const reach = radius + KEEP_OUT_ROOM;
+  return (
+    boxes.find((b) => {
+      let [t0, t1] = [0, 1];
+      for (const i of [0, 1] as const) {
+        const d = to[i] - from[i];
+        const [a, c] = [b.min[i] - reach - from[i], b.max[i] + reach - from[i]];
+        if (Math.abs(d) < 1e-12) {
+          if (a > 0 || c < 0) return false;
+          continue;
+        }
+        const [p, q] = d > 0 ? [a / d, c / d] : [c / d, a / d];
+        [t0, t1] = [Math.max(t0, p), Math.min(t1, q)];
+      }
+      if (t0 > t1) return false;
+      const dz = to[2] - from[2];
+      const lowest = Math.min(from[2] + t0 * dz, from[2] + t1 * dz);
+      return lowest < b.max[2] + KEEP_OUT_ROOM;
+    }) ?? null
+  );
+}
+
+const squareGap = (v: number, low: number, high: number): number => (v < low ? (low - v) ** 2 : v > high ? (v - high) ** 2 : 0);
