@@ -133,14 +133,46 @@ export function sensorCarrier(): Shape3D {
   const body = breakable(prism(rounded(w, d, 10, [w / 2, d / 2]), 0, -h)).fillet(3, (e) => e.inPlane('XY', 0));
   const tools: Shape3D[] = [
     // From above: seat for the sensor with a retaining-ring groove, bore of M48x1.5 below it.
-    turned([[0, 27.5], [16, 27.5], [16, 23.25], [h + 1, 23.25]], [45, 45, 0], UP),
-    turned([[12, 29.25], [14.15, 29.25]], [45, 45, 0], UP, -12),
+    turned(
+      [
+        [0, 27.5],
+        [16, 27.5],
+        [16, 23.25],
+        [h + 1, 23.25],
+      ],
+      [45, 45, 0],
+      UP,
+    ),
+    turned(
+      [
+        [12, 29.25],
+        [14.15, 29.25],
+      ],
+      [45, 45, 0],
+      UP,
+      -12,
+    ),
     turned(blind(6.8, 20), [100, 20, 0], UP),
     turned(blind(6.8, 20), [100, 70, 0], UP),
     prism(capsule(34, 9, [100, 45], 90), 1, -11),
     // From below: bearing seat with its seal groove, screw holes and a ring groove round them all.
-    turned([[0, 15], [14, 15]], [100, 45, -h], [0, 0, -1]),
-    turned([[5, 17], [8.2, 17]], [100, 45, -h], [0, 0, -1], -5),
+    turned(
+      [
+        [0, 15],
+        [14, 15],
+      ],
+      [100, 45, -h],
+      [0, 0, -1],
+    ),
+    turned(
+      [
+        [5, 17],
+        [8.2, 17],
+      ],
+      [100, 45, -h],
+      [0, 0, -1],
+      -5,
+    ),
     prism(disc(72, [45, 45]), -h + 2.4, -h - 1).cut(prism(disc(65, [45, 45]), -h + 4, -h - 2)) as Shape3D,
   ];
   for (let i = 0; i < 4; i++) {

@@ -1,0 +1,202 @@
+import DxfParser, { type IEntity } from 'dxf-parser';
+import { cross2, distance2, segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
+import type { ModelNote } from '../model/solid-model.ts';
+
+/** A closed outline of a drawing: lines and arcs, counter-clockwise. mm. */
+export interface Outline {
+  layer: string;
+  segments: Segment[];
+}
+
+/** What a 2D drawing says: closed outlines by layer. */
+export interface Drawing {
+  format: 'yellow-pin/drawing@1';
+  name: string;
+  sourceUnits: 'mm' | 'inch';
+  outlines: Outline[];
+  notes: ModelNote[];
+}
+
+/** The file is no DXF, or holds nothing to work from; the message says what and the mend. */
+export class DxfError extends Error {}
+
+/** Ends this near each other meet, mm. */
+const MEET = 0.01;
+const MM_PER = { inch: 25.4, mm: 1 };
+
+/** Reads the outlines of a DXF (ASCII): lines, arcs, circles and polylines. What cannot be used is said in the notes. */
+export function readDxf(text: string, name: string): Drawing {
+  let parsed: ReturnType<DxfParser['parseSync']>;
+  try {
+    parsed = new DxfParser().parseSync(text);
+  } catch (error) {
+    throw new DxfError(`The DXF cannot be read: ${(error as Error).message}. Save it again as an ASCII DXF.`);
+  }
+  if (!parsed || !Array.isArray(parsed.entities) || parsed.entities.length === 0)
+    throw new DxfError('The DXF holds no entities. Save it again as an ASCII DXF with its outlines in model space.');
+  const code = (parsed.header as Record<string, unknown> | undefined)?.['$INSUNITS'];
+  const sourceUnits = code === 1 ? 'inch' : 'mm';
+  const notes: ModelNote[] = [];
+  if (code !== 1 && code !== 4)
+    notes.push({ code: 'units-assumed', message: 'The drawing does not say its unit: millimetres are taken. If that is wrong, save it with its unit set.' });
+  const k = MM_PER[sourceUnits];
+  const pieces = new Map<string, Segment[]>();
+  const closed: Outline[] = [];
+  const left = new Map<string, number>();
+  for (const e of parsed.entities) {
+    const segments = segmentsOf(e, k);
+    if (!segments) {
+      left.set(e.type, (left.get(e.type) ?? 0) + 1);
+      continue;
+    }
+    const list = pieces.get(e.layer ?? '0');
+    if (list) list.push(...segments);
+    else pieces.set(e.layer ?? '0', segments);
+  }
+  for (const [layer, segments] of pieces) {
+    const chained = chain(segments);
+    for (const loop of chained.loops) closed.push({ layer, segments: counterClockwise(loop) });
+    for (const run of chained.open) {
+      const [x, y] = run[0]!.from;
+      notes.push({
+        code: 'open-outline',
+        message: `An outline on layer "${layer}" does not close: it begins at X ${x.toFixed(2)}, Y ${y.toFixed(2)}. It was left out; close it in the drawing, or ignore the layer.`,
+      });
+    }
+  }
+  for (const [type, count] of left)
+    notes.push({ code: 'entity-left', message: `${count} ${type} ${count === 1 ? 'entity was' : 'entities were'} left out: lines, arcs, circles and polylines are read.` });
+  if (closed.length === 0) throw new DxfError('The DXF has no closed outline of lines, arcs, circles or polylines. Draw the outlines closed, or join them, and save it again.');
+  return { format: 'yellow-pin/drawing@1', name, sourceUnits, outlines: closed, notes };
+}
+
+interface Point {
+  x: number;
+  y: number;
+}
+interface Vertex extends Point {
+  bulge?: number;
+}
+
+/** The segments of one entity, mm; null for kinds that are not outlines. */
+function segmentsOf(e: IEntity, k: number): Segment[] | null {
+  const at = (p: Point): Vec2 => [p.x * k, p.y * k];
+  const entity = e as unknown as Record<string, unknown>;
+  if (e.type === 'LINE') {
+    const [a, b] = entity['vertices'] as [Point, Point];
+    return distance2(at(a), at(b)) < 1e-9 ? [] : [{ kind: 'line', from: at(a), to: at(b) }];
+  }
+  if (e.type === 'CIRCLE' || e.type === 'ARC') {
+    const centre = at(entity['center'] as Point);
+    const radius = (entity['radius'] as number) * k;
+    const [start, end] = e.type === 'CIRCLE' ? [0, 2 * Math.PI] : [entity['startAngle'] as number, entity['endAngle'] as number];
+    let turn = end - start;
+    while (turn <= 1e-9) turn += 2 * Math.PI;
+    const on = (a: number): Vec2 => [centre[0] + radius * Math.cos(a), centre[1] + radius * Math.sin(a)];
+    const from = on(start);
+    return [{ kind: 'arc', from, to: e.type === 'CIRCLE' ? from : on(start + turn), centre, radius, turn }];
+  }
+  if (e.type === 'LWPOLYLINE' || e.type === 'POLYLINE') {
+    const vertices = entity['vertices'] as Vertex[];
+    const isClosed = entity['shape'] === true;
+    const out: Segment[] = [];
+    vertices.forEach((v, i) => {
+      const next = vertices[i + 1] ?? (isClosed ? vertices[0] : undefined);
+      if (!next || distance2(at(v), at(next)) < 1e-9) return;
+      out.push(v.bulge ? bulged(at(v), at(next), v.bulge) : { kind: 'line', from: at(v), to: at(next) });
+    });
+    return out;
+  }
+  return null;
+}
+
+/** The arc of a polyline's bulge: the tangent of a quarter of its angle, positive counter-clockwise (DXF reference, group code 42). */
+export function bulged(from: Vec2, to: Vec2, bulge: number): Segment {
+  const turn = 4 * Math.atan(bulge);
+  const chord = distance2(from, to);
+  const radius = chord / (2 * Math.abs(Math.sin(turn / 2)));
+  // The centre lies to the left of the chord for small positive bulges.
+  const away = (chord / 2) * ((1 - bulge * bulge) / (2 * bulge));
+  const [ux, uy] = [(to[0] - from[0]) / chord, (to[1] - from[1]) / chord];
+  const centre: Vec2 = [(from[0] + to[0]) / 2 - uy * away, (from[1] + to[1]) / 2 + ux * away];
+  return { kind: 'arc', from, to, centre, radius, turn };
+}
+
+/** Joins segments end to end into closed loops; equal ones drawn twice count once. */
+function chain(segments: Segment[]): { loops: Segment[][]; open: Segment[][] } {
+  const loops: Segment[][] = [];
+  const rest: Segment[] = [];
+  const seen = new Set<string>();
+  const name = (p: Vec2): string => `${Math.round(p[0] / MEET)},${Math.round(p[1] / MEET)}`;
+  for (const s of segments) {
+    if (s.kind === 'arc' && Math.abs(s.turn) > 2 * Math.PI - 1e-6) {
+      const key = `o${name(s.centre)}/${Math.round(s.radius / MEET)}`;
+      if (!seen.has(key)) loops.push([s]);
+      seen.add(key);
+      continue;
+    }
+    const middle = segmentPoint(s, 0.5);
+    const key = [...[name(s.from), name(s.to)].sort(), name(middle)].join('/');
+    if (!seen.has(key)) rest.push(s);
+    seen.add(key);
+  }
+  // Ends in cells twice as wide as they may be apart; neighbours are looked at too.
+  const cell = (p: Vec2): [number, number] => [Math.floor(p[0] / (2 * MEET)), Math.floor(p[1] / (2 * MEET))];
+  const ends = new Map<string, number[]>();
+  const put = (p: Vec2, i: number): void => {
+    const key = cell(p).join();
+    const list = ends.get(key);
+    if (list) list.push(i);
+    else ends.set(key, [i]);
+  };
+  rest.forEach((s, i) => (put(s.from, i), put(s.to, i)));
+  const used = new Array<boolean>(rest.length).fill(false);
+  const nextAt = (p: Vec2): { i: number; s: Segment } | null => {
+    const [cx, cy] = cell(p);
+    for (let a = -1; a <= 1; a++) {
+      for (let b = -1; b <= 1; b++) {
+        for (const i of ends.get(`${cx + a},${cy + b}`) ?? []) {
+          if (used[i]) continue;
+          const s = rest[i]!;
+          if (distance2(s.from, p) < MEET) return { i, s };
+          if (distance2(s.to, p) < MEET) return { i, s: reversed(s) };
+        }
+      }
+    }
+    return null;
+  };
+  const open: Segment[][] = [];
+  rest.forEach((s, i) => {
+    if (used[i]) return;
+    used[i] = true;
+    const run = [s];
+    for (let n = nextAt(s.to); n; n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[run.length - 1]!.to)) {
+      used[n.i] = true;
+      run.push(n.s);
+    }
+    for (let n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[0]!.from); n; n = nextAt(run[0]!.from)) {
+      used[n.i] = true;
+      run.unshift(reversed(n.s));
+    }
+    if (run.length > 1 && distance2(run[run.length - 1]!.to, run[0]!.from) < MEET) loops.push(run);
+    else open.push(run);
+  });
+  return { loops, open };
+}
+
+const reversed = (s: Segment): Segment => (s.kind === 'line' ? { kind: 'line', from: s.to, to: s.from } : { ...s, from: s.to, to: s.from, turn: -s.turn });
+
+/** Points along a loop, arcs every few degrees. */
+export function loopPolygon(loop: Segment[]): Vec2[] {
+  return loop.flatMap((s) => {
+    const n = s.kind === 'line' ? 1 : Math.max(2, Math.ceil(Math.abs(s.turn) / 0.1));
+    return Array.from({ length: n }, (_, i) => segmentPoint(s, i / n));
+  });
+}
+
+/** Signed area of a polygon, counter-clockwise positive. */
+export const polygonArea = (points: Vec2[]): number => points.reduce((sum, p, i) => sum + cross2(p, points[(i + 1) % points.length]!) / 2, 0);
+
+function counterClockwise(loop: Segment[]): Segment[] {
+  return polygonArea(loopPolygon(loop)) >= 0 ? loop : loop.map(reversed).reverse();
+}

@@ -1,0 +1,98 @@
+import { isTarget, targetOf } from '../corrections/apply.ts';
+import type { Correction } from '../corrections/schema.ts';
+import type { Feature } from '../features/family.ts';
+import { familyOf, placeOf } from '../features/registry.ts';
+import { distance, dot } from '../geometry/vec.ts';
+import type { Plan } from '../job/plan.ts';
+
+export interface Pair {
+  before: Feature;
+  after: Feature;
+}
+
+/** What became of each feature from one revision of a part to the next. Sharp edges follow the rest and are not listed. */
+export interface Comparison {
+  stayed: Pair[];
+  moved: Pair[];
+  resized: Pair[];
+  gone: Feature[];
+  added: Feature[];
+}
+
+/** Places this near count as one, mm. */
+const SAME_PLACE = 0.02;
+
+/** Pairs the features of two revisions: first by place and size, then by place, then the nearest of one size. */
+export function compareFeatures(before: Feature[], after: Feature[]): Comparison {
+  const out: Comparison = { stayed: [], moved: [], resized: [], gone: [], added: [] };
+  const shaped = (list: Feature[]): Feature[] => list.filter((f) => f.family !== 'sharp-edge');
+  let old = shaped(before);
+  let fresh = shaped(after);
+  const take = (list: Pair[], fits: (a: Feature, b: Feature) => number | null): void => {
+    const pairs = old.flatMap((a) =>
+      fresh.flatMap((b) => {
+        const cost = a.family === b.family ? fits(a, b) : null;
+        return cost === null ? [] : [{ a, b, cost }];
+      }),
+    );
+    pairs.sort((p, q) => p.cost - q.cost);
+    const used = new Set<Feature>();
+    for (const { a, b } of pairs) {
+      if (used.has(a) || used.has(b)) continue;
+      used.add(a).add(b);
+      list.push({ before: a, after: b });
+    }
+    old = old.filter((f) => !used.has(f));
+    fresh = fresh.filter((f) => !used.has(f));
+  };
+  const size = new Map([...old, ...fresh].map((f) => [f, familyOf(f).sizeKey(f, false)]));
+  const isHere = (a: Feature, b: Feature): boolean => distance(placeOf(a), placeOf(b)) < SAME_PLACE && dot(a.axis, b.axis) > 0.999;
+  take(out.stayed, (a, b) => (size.get(a) === size.get(b) && isHere(a, b) ? 0 : null));
+  take(out.resized, (a, b) => (isHere(a, b) ? 0 : null));
+  take(out.moved, (a, b) => (size.get(a) === size.get(b) ? distance(placeOf(a), placeOf(b)) : null));
+  out.gone = old;
+  out.added = fresh;
+  return out;
+}
+
+export interface Carried {
+  plan: Plan;
+  /** What the programmer is asked to look at: rows whose features changed, corrections that found nothing. */
+  asks: string[];
+}
+
+/**
+ * The plan for the new revision. Sizes that stayed keep their decisions (they are kept by shape and size); corrections follow their
+ * features to new places. `takeOver`: ids of resized features (new ids) whose size takes the decisions of the size before.
+ */
+export function carryPlan(plan: Plan, before: Feature[], comparison: Comparison, takeOver: ReadonlySet<string>): Carried {
+  const asks: string[] = [];
+  const now = new Map<Feature, Feature>([...comparison.stayed, ...comparison.moved, ...comparison.resized].map((p) => [p.before, p.after]));
+  const sizes = { ...plan.sizes };
+  for (const { before: a, after: b } of comparison.resized) {
+    const [from, to] = [familyOf(a).sizeKey(a, false), familyOf(b).sizeKey(b, false)];
+    if (!sizes[from] || sizes[to]) continue;
+    if (takeOver.has(b.id)) sizes[to] = sizes[from];
+    else asks.push(`${b.id} has a new size: what was decided for the old one was not taken over.`);
+  }
+  const corrections = plan.corrections.flatMap((c): Correction[] => {
+    if (c.kind === 'made') {
+      if (c.feature.family === 'hole') return [c];
+      // Edges are known by their numbers in the file, which a new file gives anew.
+      asks.push('Edges put in by hand were left out: choose them again in the new revision.');
+      return [];
+    }
+    const targets = c.targets.flatMap((t) => {
+      const old = before.find((f) => isTarget(t, f));
+      if (!old) return [t];
+      if (old.family === 'sharp-edge') return [t];
+      const fresh = now.get(old);
+      return fresh ? [targetOf(fresh)] : [];
+    });
+    const missing = c.targets.length - targets.length;
+    if (missing > 0) asks.push(`A correction (${c.kind}) lost ${missing} of its ${c.targets.length} features.`);
+    if (targets.length === 0 || (c.kind === 'join' && targets.length < 2)) return [];
+    return [{ ...c, targets } as Correction];
+  });
+  return { plan: { ...plan, sizes, corrections }, asks };
+}
