@@ -6,18 +6,29 @@ import { featureSizes } from '@yellow-pin/core/features/sets';
 import type { Plan } from '@yellow-pin/core/job/plan';
 
 /** Sample jobs, the newest last. */
-export const DEMO_PARTS = ['adapter-plate.step', 'manifold-block.step'] as const;
+export const DEMO_PARTS = ['adapter-plate.step', 'gasket-plate.dxf', 'sensor-carrier.step', 'mooring-rail.step', 'hatch-cover.step', 'manifold-block.step'] as const;
 
 export const demoPartPath = (fileName: string): string => fileURLToPath(new URL(`../parts/${fileName}`, import.meta.url));
 
 /** What the sample shop's print says of hole sizes, by file: narrowest diameter (mm), shallowest depth it holds for, callout. */
 const PRINTS: Record<string, { diameter: number; deeperThan: number; callout: string }[]> = {
   'manifold-block.step': [{ diameter: 6.8, deeperThan: 22, callout: 'M8x1.25 - 6H ↧16' }],
+  'sensor-carrier.step': [{ diameter: 6.8, deeperThan: 19, callout: 'M8x1.25 - 6H ↧14' }],
   'adapter-plate.step': [{ diameter: 5.1054, deeperThan: 0, callout: '1/4-20 UNC-2B THRU' }],
 };
 
 /** A sample job starts with what its print says; any other file keeps the plan as given. */
 export function demoPlan(fileName: string, features: Feature[], plan: Plan): Plan {
+  if (fileName === 'gasket-plate.dxf' && plan.drawing) {
+    plan.drawing.thickness = 12;
+    for (const [layer, depth] of [
+      ['SEAL', 2.5],
+      ['DOWELS', 9],
+    ] as const) {
+      const known = plan.drawing.layers[layer];
+      if (known) known.depth = depth;
+    }
+  }
   for (const { diameter, deeperThan, callout } of PRINTS[fileName] ?? []) {
     const read = parseCallout(callout, plan.units);
     for (const size of featureSizes(features.filter(isHole))) {

@@ -13,6 +13,6 @@ export async function seed(database: DataSource, queue: ImportQueue, demo: boole
   if (!demo || (await database.getRepository(JobEntity).count({ withDeleted: true })) > 0) return;
   for (const fileName of DEMO_PARTS) {
     const job = await createJob(database, { fileName, step: await readFile(demoPartPath(fileName)) });
-    await queue.add(job.id, true);
+    await queue.add(job.id, { sample: true });
   }
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { holeSchema } from '@yellow-pin/core/features/hole/schema';
+import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
+import { featureSchema } from '@yellow-pin/core/features/schema';
 import { librarySchema, type Library } from '@yellow-pin/core/job/library';
 import { planSchema, type Plan } from '@yellow-pin/core/job/plan';
 
@@ -11,18 +12,36 @@ const jobSchema = z.object({
   progress: z.number(),
   progressText: z.string(),
   error: z.string().nullable(),
+  partRevision: z.number(),
   createdAt: z.string(),
 });
 export type Job = z.infer<typeof jobSchema>;
 
+const notesSchema = z.array(z.object({ code: z.string(), message: z.string() }));
+
 const openSchema = z.object({
   job: jobSchema,
-  features: z.array(holeSchema),
-  notes: z.array(z.object({ code: z.string(), message: z.string() })),
+  features: z.array(featureSchema),
+  notes: notesSchema,
   plan: planSchema.nullable(),
   revision: z.number(),
+  /** Made by our own server; its shape is the core's. */
+  drawing: z.custom<Drawing>((v) => typeof v === 'object' && v !== null && 'outlines' in v).nullable(),
+  pending: z.object({ revision: z.number(), fileName: z.string(), status: z.enum(['reading', 'ready', 'failed']) }).nullable(),
 });
 export type OpenJob = z.infer<typeof openSchema>;
+
+const revisionSchema = z.object({
+  revision: z.number(),
+  fileName: z.string(),
+  status: z.enum(['reading', 'ready', 'failed']),
+  progress: z.number(),
+  progressText: z.string(),
+  error: z.string().nullable(),
+  features: z.array(featureSchema),
+  notes: notesSchema,
+});
+export type PartRevision = z.infer<typeof revisionSchema>;
 
 /** What went wrong, in the server's own words. */
 export class ApiError extends Error {
@@ -68,6 +87,15 @@ export const api = {
   },
   savePlan: async (id: string, revision: number, plan: Plan): Promise<number> =>
     (await call(`/api/jobs/${id}/plan`, z.object({ revision: z.number() }), json('PUT', { revision, plan }))).revision,
+  addRevision: async (id: string, file: File): Promise<number> => {
+    const body = new FormData();
+    body.append('file', file);
+    return (await call(`/api/jobs/${id}/revisions`, z.object({ revision: z.number() }), { method: 'POST', body })).revision;
+  },
+  revision: (id: string, revision: number): Promise<PartRevision> => call(`/api/jobs/${id}/revisions/${revision}`, revisionSchema),
+  acceptRevision: (id: string, part: number, revision: number, plan: Plan): Promise<unknown> =>
+    call(`/api/jobs/${id}/revisions/${part}/accept`, nothing, json('POST', { revision, plan })),
+  discardRevision: (id: string, part: number): Promise<unknown> => call(`/api/jobs/${id}/revisions/${part}`, nothing, { method: 'DELETE' }),
   remove: async (id: string): Promise<void> => void (await call(`/api/jobs/${id}`, nothing, { method: 'DELETE' })),
   restore: (id: string): Promise<Job> => call(`/api/jobs/${id}/restore`, jobSchema, { method: 'POST' }),
   cancel: (id: string): Promise<Job> => call(`/api/jobs/${id}/cancel`, jobSchema, { method: 'POST' }),

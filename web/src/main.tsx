@@ -7,6 +7,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Link, Route, Routes } from 'react-router-dom';
 import { BenchPage } from './bench/BenchPage.tsx';
+import { RevisionPage } from './revision/RevisionPage.tsx';
 import { JobsPage } from './jobs/JobsPage.tsx';
 import { system } from './theme.ts';
 
@@ -31,6 +32,7 @@ createRoot(document.getElementById('root')!).render(
             <Route path="/jobs/:id" element={<BenchPage view="worksheet" />} />
             <Route path="/jobs/:id/code" element={<BenchPage view="code" />} />
             <Route path="/jobs/:id/setup" element={<BenchPage view="setup" />} />
+            <Route path="/jobs/:id/revision" element={<RevisionPage />} />
             <Route path="*" element={<NotFound />} />
           </Routes>
         </BrowserRouter>

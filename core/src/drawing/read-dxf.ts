@@ -17,6 +17,9 @@ export interface Drawing {
   notes: ModelNote[];
 }
 
+/** By its name, or by how it begins: a group code 0 and a section. */
+export const isDxf = (fileName: string, text: string): boolean => /\.dxf$/i.test(fileName) || /^\s*(?:999\r?\n[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(text.slice(0, 2000));
+
 /** The file is no DXF, or holds nothing to work from; the message says what and the mend. */
 export class DxfError extends Error {}
 

@@ -1,5 +1,6 @@
 import { EntitySchema } from 'typeorm';
 import type { Feature } from '@yellow-pin/core/features/family';
+import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import type { Plan } from '@yellow-pin/core/job/plan';
 import type { ModelNote } from '@yellow-pin/core/model/solid-model';
 
@@ -14,6 +15,8 @@ export interface JobRow {
   progress: number;
   progressText: string;
   error: string | null;
+  /** The revision of its part that the job works on. */
+  partRevision: number;
   createdAt: Date;
   updatedAt: Date;
   deletedAt: Date | null;
@@ -21,11 +24,23 @@ export interface JobRow {
 
 export interface PartRow {
   jobId: string;
+  revision: number;
+  fileName: string;
+  status: 'reading' | 'ready' | 'failed' | 'discarded';
+  progress: number;
+  progressText: string;
+  error: string | null;
+  /** The file as it came: STEP or DXF. */
   step: Buffer;
   /** The solid model as gzipped JSON; null until read. */
   model: Buffer | null;
   features: Feature[] | null;
   notes: ModelNote[] | null;
+  /** What a DXF says; null for solids. */
+  drawing: Drawing | null;
+  /** Version of the recognisers that found the features. */
+  recogniser: number;
+  createdAt: Date;
 }
 
 export interface PlanRow {
@@ -46,6 +61,7 @@ export const JobEntity = new EntitySchema<JobRow>({
     progress: { type: 'real', default: 0 },
     progressText: { type: 'text', name: 'progress_text', default: '' },
     error: { type: 'text', nullable: true },
+    partRevision: { type: 'integer', name: 'part_revision', default: 1 },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
     updatedAt: { type: 'timestamptz', name: 'updated_at', updateDate: true },
     deletedAt: { type: 'timestamptz', name: 'deleted_at', nullable: true, deleteDate: true },
@@ -57,10 +73,19 @@ export const PartEntity = new EntitySchema<PartRow>({
   tableName: 'parts',
   columns: {
     jobId: { type: 'uuid', name: 'job_id', primary: true },
+    revision: { type: 'integer', primary: true },
+    fileName: { type: 'text', name: 'file_name', default: '' },
+    status: { type: 'text', default: 'ready' },
+    progress: { type: 'real', default: 0 },
+    progressText: { type: 'text', name: 'progress_text', default: '' },
+    error: { type: 'text', nullable: true },
     step: { type: 'bytea' },
     model: { type: 'bytea', nullable: true },
     features: { type: 'jsonb', nullable: true },
     notes: { type: 'jsonb', nullable: true },
+    drawing: { type: 'jsonb', nullable: true },
+    recogniser: { type: 'integer', default: 1 },
+    createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
   },
 });
 

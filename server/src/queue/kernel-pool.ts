@@ -1,9 +1,12 @@
 import { Worker } from 'node:worker_threads';
+import type { DrawingDepths } from '@yellow-pin/core/drawing/depths';
+import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import type { Feature } from '@yellow-pin/core/features/family';
 import type { ModelNote } from '@yellow-pin/core/model/solid-model';
 
 export interface ThreadRequest {
   step: Uint8Array;
+  fileName: string;
   sizeLimit: number;
 }
 
@@ -14,6 +17,9 @@ export interface ReadPart {
   units: 'mm' | 'inch';
   features: Feature[];
   notes: ModelNote[];
+  /** A 2D drawing and the depths that it starts with; null for solids. */
+  drawing: Drawing | null;
+  depths: DrawingDepths | null;
 }
 
 export type ThreadAnswer = ReadPart | { type: 'progress'; share: number; what: string } | { type: 'failed'; message: string };

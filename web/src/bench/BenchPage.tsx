@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Keyboard, Maximize, Spline, X } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router-dom';
-import { setupFrame, zeroInWords } from '@yellow-pin/core/job/setup-frame';
+import { setupFrames, zeroInWords } from '@yellow-pin/core/job/setup-frame';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { api } from '../api.ts';
 import { CodePane } from '../code/CodePane.tsx';
@@ -10,7 +10,10 @@ import { SetupForm } from '../setup/SetupForm.tsx';
 import { Header } from './Header.tsx';
 import { KeyList, useKeys } from './keys.tsx';
 import { PartView } from './PartView.tsx';
-import { usePick, usePlan } from './store.ts';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
+import { takeLook } from '../setup/take-look.ts';
+import { PickBanner } from './PickBanner.tsx';
+import { correct, usePick, usePlan } from './store.ts';
 import { ToolRail } from './ToolRail.tsx';
 import { useAutosave, useProduced } from './use-job.ts';
 import { Worksheet } from './Worksheet.tsx';
@@ -30,15 +33,15 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
   const open = query.data;
   const plan = usePlan((s) => s.plan);
   const save = useAutosave(open);
-  const { picture, produced, error } = useProduced(open, library.data, plan);
-  const { setupId: wanted, pick } = usePick();
+  const { picture, produced, error, remote } = useProduced(open, library.data, plan);
+  const { setupId: wanted, picking, pickSaid, pick } = usePick();
   const [motion, setMotion] = useState(true);
   const [keys, setKeys] = useState(false);
   const [fit, setFit] = useState(0);
   const [refused, setRefused] = useState<string | null>(null);
   const [notes, setNotes] = useState(true);
 
-  useEffect(() => pick({ setupId: null, tag: null, hole: null, operation: null, line: null, hover: null, onFace: null }), [id, pick]);
+  useEffect(() => pick({ setupId: null, tag: null, hole: null, operation: null, line: null, hover: null, onFace: null, chosen: [], picking: null, pickSaid: null }), [id, pick]);
   useEffect(() => {
     if (open) document.title = `${open.job.name} · Yellow Pin`;
   }, [open]);
@@ -79,7 +82,23 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
   const derived = produced?.job.setups.find((s) => s.setup.id === setup.id) ?? null;
   const program = produced?.programs.find((p) => p.setup.setup.id === setup.id) ?? null;
   const checks = produced?.checks ?? [];
-  const here = derived ?? (picture ? { setup, frame: setupFrame(setup, picture.bounds), operations: [] } : null);
+  const here = derived ?? (picture ? { setup, frame: setupFrames(plan.setups, picture.bounds)[plan.setups.indexOf(setup)]!, operations: [] } : null);
+  const size = picture ? Math.max(...picture.bounds.max.map((v, i) => v - picture.bounds.min[i]!)) : 1;
+  const labelled = rows.flatMap((r) => r.size.features.map((feature, i) => ({ label: `${r.tag}${i + 1}`, feature })));
+  const onPlace = (face: number, point: Vec3): void => {
+    if (!picking || !here) return;
+    void remote.current?.look(face, point).then((look) => look && takeLook(picking, look, { setup, frame: here.frame, features: labelled, size }));
+  };
+  const makeEdges = async (edges: number[]): Promise<void> => {
+    const run = await remote.current?.edgeRun(edges);
+    if (run && run.length > 0)
+      correct({
+        kind: 'made',
+        feature: { family: 'sharp-edge', axis: setup.attitude.up, edges, at: run.points[0]![0]!, length: run.length, side: 'outside', loop: run.closed ? 'closed' : 'open' },
+      });
+    pick({ picking: null, pickSaid: null });
+  };
+  const notesSeen = picture?.notes ?? open.notes;
   const material = library.data.materials.find((m) => m.id === plan.materialId)?.name ?? plan.materialId;
   const say = (mm: number) => formatLength(mm, plan.units, plan.units === 'mm' ? 2 : 3);
   return (
@@ -93,6 +112,14 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
                 Load the newer plan
               </button>
             )}
+          </div>
+        )}
+        {open.pending && (
+          <div className="notice" role="status">
+            <span style={{ flex: 1 }}>A newer file of this part waits: {open.pending.fileName}.</span>
+            <Link className="plain-button" to={`/jobs/${id}/revision`}>
+              Compare it
+            </Link>
           </div>
         )}
         {error && (
@@ -109,12 +136,13 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
           </div>
         )}
         <div className="bench-head">
-          <Header id={id} name={open.job.name} plan={plan} job={produced?.job ?? null} save={save} setupId={setup.id} view={view} />
+          <Header id={id} name={open.job.name} plan={plan} job={produced?.job ?? null} save={save} setupId={setup.id} view={view} bounds={picture?.bounds ?? null} />
         </div>
       </div>
       {picture && here ? (
         <section aria-label="Part" style={{ position: 'relative', display: 'grid', minWidth: 0, minHeight: 0 }}>
-          <PartView picture={picture} curves={produced?.curves ?? []} rows={rows} setup={here} program={program} showMotion={motion} fit={fit} />
+          <PartView picture={picture} curves={produced?.curves ?? []} rows={rows} setup={here} program={program} showMotion={motion} fit={fit} onPlace={picking ? onPlace : null} />
+          {picking && <PickBanner picking={picking} said={pickSaid} onEdges={makeEdges} />}
           <div className="part-tools">
             <button className="plain-button" onClick={refit} title="The whole part again (v)" aria-label="Show the whole part">
               <Maximize size={15} />
@@ -126,7 +154,7 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
               <Keyboard size={15} />
             </button>
           </div>
-          {open.notes.length > 0 && notes && (
+          {notesSeen.length > 0 && notes && !picking && (
             <div
               style={{
                 position: 'absolute',
@@ -145,7 +173,7 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
               }}
               role="note"
             >
-              <span style={{ flex: 1 }}>Seen in the part: {open.notes.map((n) => n.message).join(' ')}</span>
+              <span style={{ flex: 1 }}>Seen in the part: {notesSeen.map((n) => n.message).join(' ')}</span>
               <button className="icon-button" style={{ padding: 0 }} aria-label="Close the notes" onClick={() => setNotes(false)}>
                 <X size={14} />
               </button>
@@ -163,7 +191,7 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
       )}
       {view === 'worksheet' &&
         (produced ? (
-          <Worksheet jobId={id} rows={rows} plan={plan} checks={checks} />
+          <Worksheet jobId={id} rows={rows} plan={plan} checks={checks} frame={here?.frame ?? null} job={produced.job} />
         ) : (
           <section className="sheet" aria-label="Worksheet">
             <p className="quiet" style={{ padding: 16 }}>
@@ -172,7 +200,18 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
           </section>
         ))}
       {view === 'code' && <CodePane program={program} plan={plan} checks={checks} />}
-      {view === 'setup' && <SetupForm plan={plan} setup={setup} library={library.data} solids={picture?.solids ?? 1} />}
+      {view === 'setup' && (
+        <SetupForm
+          jobId={id}
+          plan={plan}
+          setup={setup}
+          frame={here?.frame ?? null}
+          bounds={picture?.bounds ?? null}
+          library={library.data}
+          solids={picture?.solids ?? 1}
+          drawing={open.drawing}
+        />
+      )}
       <ToolRail
         program={program}
         errors={checks.filter((c) => c.severity === 'error').length}

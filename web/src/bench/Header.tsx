@@ -1,7 +1,9 @@
 import { Code2, Redo2, Undo2, Table2 } from 'lucide-react';
 import { Link, useNavigate } from 'react-router-dom';
 import { useStore } from 'zustand';
-import type { Plan, Side } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Bounds } from '@yellow-pin/core/model/solid-model';
+import { Attitude } from '../shared/Attitude.tsx';
 import type { DerivedJob } from '@yellow-pin/core/job/derive';
 import type { SaveState } from './use-job.ts';
 import { redo, undo, usePick, usePlan } from './store.ts';
@@ -16,10 +18,11 @@ interface Props {
   save: SaveState;
   setupId: string;
   view: 'worksheet' | 'code' | 'setup';
+  bounds: Bounds | null;
 }
 
 /** Job, setups as tabs, coverage, saved or not, undo and redo, and the way to the other views. */
-export function Header({ id, name, plan, job, save, setupId, view }: Props) {
+export function Header({ id, name, plan, job, save, setupId, view, bounds }: Props) {
   const { pick } = usePick();
   const navigate = useNavigate();
   const past = useStore(usePlan.temporal, (s) => s.pastStates.filter((p) => p.plan).length);
@@ -51,7 +54,7 @@ export function Header({ id, name, plan, job, save, setupId, view }: Props) {
             title={`Setup ${i + 1}: ${s.name}. Press again to change it.`}
             onClick={() => (s.id === setupId ? navigate(view === 'setup' ? `/jobs/${id}` : `/jobs/${id}/setup`) : pick({ setupId: s.id, line: null }))}
           >
-            <Attitude side={s.up} />
+            <Attitude attitude={s.attitude} bounds={bounds} size={22} />
             {s.id === setupId ? `${i + 1} ${s.name}` : i + 1}
           </button>
         ))}
@@ -75,20 +78,5 @@ export function Header({ id, name, plan, job, save, setupId, view }: Props) {
         </Link>
       )}
     </header>
-  );
-}
-
-/** A little block with the side that is up filled in. */
-function Attitude({ side }: { side: Side }) {
-  const faces: Record<string, string> = { top: 'M2 6l7-3.500l7 3.500l-7 3.500z', front: 'M2 6v6.500l7 3.500v-6.500z', right: 'M16 6v6.500l-7 3.500v-6.500z' };
-  const filled = side === '+Z' || side === '-Z' ? 'top' : side === '-Y' || side === '+Y' ? 'front' : 'right';
-  const hidden = side === '-Z' || side === '+Y' || side === '-X';
-  return (
-    <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true" fill="none" stroke="currentColor" strokeWidth="1.1" strokeLinejoin="round">
-      {Object.entries(faces).map(([name, d]) => (
-        <path key={name} d={d} fill={name === filled && !hidden ? 'currentColor' : 'none'} fillOpacity={0.55} />
-      ))}
-      {hidden && <path d="M9 16.8v-4M7.200 14.600l1.800-1.800l1.800 1.800" />}
-    </svg>
   );
 }

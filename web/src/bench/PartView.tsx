@@ -10,7 +10,9 @@ import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
 import type { ProducedSetup } from '@yellow-pin/core/job/produce';
 import type { CurveOf, PartPicture } from '../workers/job.worker.ts';
 import { FeatureCurves } from './FeatureCurves.tsx';
+import { ApproachArrows } from './ApproachArrows.tsx';
 import { MotionLines } from './MotionLines.tsx';
+import { StockView } from './StockView.tsx';
 import { TagLayer } from './TagLayer.tsx';
 import { usePick } from './store.ts';
 
@@ -23,14 +25,17 @@ interface Props {
   showMotion: boolean;
   /** Changes when the whole part is to be shown again. */
   fit: number;
+  /** Takes clicks on the part away from picking features; null when nothing is being picked. */
+  onPlace: ((face: number, point: Vec3) => void) | null;
 }
 
 const GREY = new THREE.Color('#d3d6d7');
 const HAND = new THREE.Color('#f6bd0b');
+const FADED = new THREE.Color('#bfc3c6');
 const HOLE = new THREE.Color('#8f959a');
 
 /** The part in the round, with tags, work zero and the motion read from the code. */
-export function PartView({ picture, curves, rows, setup, program, showMotion, fit }: Props) {
+export function PartView({ picture, curves, rows, setup, program, showMotion, fit, onPlace }: Props) {
   const [tip, setTip] = useState<{ x: number; y: number; text: string } | null>(null);
   const layer = useRef<HTMLDivElement>(null);
   const { pick } = usePick();
@@ -51,7 +56,7 @@ export function PartView({ picture, curves, rows, setup, program, showMotion, fi
         gl={{ antialias: true, preserveDrawingBuffer: false }}
         aria-label="The part. Drag to turn, right drag to move, wheel to zoom."
         tabIndex={0}
-        onPointerMissed={() => pick({ tag: null, hole: null, operation: null, line: null })}
+        onPointerMissed={() => !onPlace && pick({ tag: null, hole: null, operation: null, line: null })}
       >
         <View centre={centre} size={size} setup={setup} fit={fit} />
         <ambientLight intensity={0.75} />
@@ -59,9 +64,15 @@ export function PartView({ picture, curves, rows, setup, program, showMotion, fi
         <PartMeshView
           picture={picture}
           rows={rows}
+          setupId={setup.setup.id}
           onMove={over}
           onOut={() => setTip(null)}
           onPick={(e) => {
+            if (onPlace) {
+              e.stopPropagation();
+              if (e.faceIndex !== undefined && e.faceIndex !== null) onPlace(picture.mesh.faceOf[e.faceIndex]!, e.point.toArray());
+              return;
+            }
             const hit = faceRow(e, picture, ofFace);
             e.stopPropagation();
             if (hit) pick({ tag: hit.row.tag, hole: hit.label, operation: null, line: null });
@@ -73,7 +84,9 @@ export function PartView({ picture, curves, rows, setup, program, showMotion, fi
           <lineBasicMaterial color="#22262b" />
         </lineSegments>
         <ZeroAndAxes setup={setup} size={size} />
+        <StockView setup={setup} picture={picture} />
         <FeatureCurves curves={curves} setup={setup} />
+        <ApproachArrows rows={rows} setup={setup} size={size} />
         {showMotion && program && <MotionLines program={program} setup={setup} />}
         <TagLayer rows={rows} setup={setup} layer={layer} />
       </Canvas>
@@ -91,7 +104,7 @@ export function PartView({ picture, curves, rows, setup, program, showMotion, fi
 function View({ centre, size, setup, fit }: { centre: THREE.Vector3; size: number; setup: DerivedSetup; fit: number }) {
   const { size: pane } = useThree();
   const { frame } = setup.frame;
-  const attitude = `${setup.setup.up}/${fit}`;
+  const attitude = `${[...setup.setup.attitude.up, ...setup.setup.attitude.x].map((v) => v.toFixed(4)).join()}/${fit}`;
   const up = new THREE.Vector3(...frame.z);
   const eye = centre.clone().add(new THREE.Vector3(...direction(frame, [0.55, -0.75, 0.85])).multiplyScalar(size * 2));
   const zoom = Math.min(pane.width, pane.height * 1.15) / (size * 1.12);
@@ -118,12 +131,13 @@ function EdgeGeometry({ edges }: { edges: Float32Array }) {
 interface MeshProps {
   picture: PartPicture;
   rows: Row[];
+  setupId: string;
   onMove(e: ThreeEvent<PointerEvent>): void;
   onOut(): void;
   onPick(e: ThreeEvent<MouseEvent>): void;
 }
 
-function PartMeshView({ picture, rows, onMove, onOut, onPick }: MeshProps) {
+function PartMeshView({ picture, rows, setupId, onMove, onOut, onPick }: MeshProps) {
   const { tag, hole, hover } = usePick();
   const { invalidate } = useThree();
   const geometry = useMemo(() => {
@@ -142,7 +156,9 @@ function PartMeshView({ picture, rows, onMove, onOut, onPick }: MeshProps) {
       if (row.size.family === 'sharp-edge') continue;
       const inHand = row.tag === tag || row.tag === hover;
       row.size.features.forEach((f, i) => {
-        const colour = inHand && (hole === null || row.tag !== tag || hole === `${row.tag}${i + 1}`) ? HAND : HOLE;
+        // What another setup makes fades.
+        const quiet = row.setupId === setupId ? HOLE : FADED;
+        const colour = inHand && (hole === null || row.tag !== tag || hole === `${row.tag}${i + 1}`) ? HAND : quiet;
         for (const face of f.faces) colours.set(face, colour);
       });
     }
@@ -154,7 +170,7 @@ function PartMeshView({ picture, rows, onMove, onOut, onPick }: MeshProps) {
     }
     geometry.getAttribute('color').needsUpdate = true;
     invalidate();
-  }, [geometry, picture, rows, tag, hole, hover, invalidate]);
+  }, [geometry, picture, rows, setupId, tag, hole, hover, invalidate]);
   return (
     <mesh geometry={geometry} raycast={acceleratedRaycast} onPointerMove={onMove} onPointerOut={onOut} onClick={(e) => e.delta < 4 && onPick(e)}>
       <meshStandardMaterial vertexColors roughness={0.9} metalness={0} side={THREE.DoubleSide} polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1} />

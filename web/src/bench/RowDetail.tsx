@@ -4,6 +4,8 @@ import type { Plan } from '@yellow-pin/core/job/plan';
 import { THREADS } from '@yellow-pin/core/threads/standards';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import { formatLength, MM_PER_INCH, type LengthUnit } from '@yellow-pin/core/units/length';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
+import { CorrectionBar } from '../corrections/CorrectionBar.tsx';
 import { FeatureDrawing } from '../shared/drawings/FeatureDrawing.tsx';
 import { LengthField } from '../shared/LengthField.tsx';
 import { Section } from './Section.tsx';
@@ -15,15 +17,17 @@ interface Props {
   row: Row;
   plan: Plan;
   unit: LengthUnit;
+  up: Vec3;
   onSetup(): void;
 }
 
 /** A row opened in place: section, operations with their numbers, and where each hole is. */
-export function RowDetail({ row, plan, unit, onSetup }: Props) {
+export function RowDetail({ row, plan, unit, up, onSetup }: Props) {
   const { hole, operation: picked, pick } = usePick();
   const operation = row.operations.find((o) => o.key === picked) ?? row.operations[row.operations.length - 1] ?? null;
   const view = row.holes.find((h) => h.label === hole) ?? row.holes[0] ?? null;
   const shaped = row.size.features[0];
+  const one = hole !== null && hole.startsWith(row.tag) ? row.size.features[Number(hole.slice(row.tag.length)) - 1] : undefined;
   const leftOut = plan.sizes[row.size.key]?.leftOut;
   return (
     <div className="detail" data-testid={`detail-${row.tag}`}>
@@ -85,6 +89,7 @@ export function RowDetail({ row, plan, unit, onSetup }: Props) {
             </button>
           )}
         </p>
+        <CorrectionBar features={one ? [one] : row.size.features} keys={[row.size.key]} label={one ? hole! : row.tag} unit={unit} up={up} />
       </div>
       {row.holes.length > 0 && <Places row={row} unit={unit} />}
     </div>

@@ -3,18 +3,25 @@ import { Check as CheckIcon, CircleDashed, OctagonAlert, TriangleAlert } from 'l
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import { CalloutError, parseCallout } from '@yellow-pin/core/callout/callout';
-import { familyOf, placeOf } from '@yellow-pin/core/features/registry';
-import type { Row } from '@yellow-pin/core/job/derive';
+import { placeOf } from '@yellow-pin/core/features/registry';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
+import type { DerivedJob, Row } from '@yellow-pin/core/job/derive';
 import type { Plan } from '@yellow-pin/core/job/plan';
-import { formatLength, LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
+import { formatLength, LengthError, type LengthUnit } from '@yellow-pin/core/units/length';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { CalloutText } from '../shared/CalloutText.tsx';
 import { MiniDrawing } from '../shared/drawings/FeatureDrawing.tsx';
 import { MiniSection } from '../shared/MiniSection.tsx';
 import { Tag } from '../shared/Tag.tsx';
 import { ToolSilhouette } from '../shared/ToolSilhouette.tsx';
+import { CorrectionBar } from '../corrections/CorrectionBar.tsx';
+import { CorrectionList } from '../corrections/CorrectionList.tsx';
+import { choices, EVERYTHING, narrowTest, sizeOf } from './filters.ts';
 import { RowDetail } from './RowDetail.tsx';
 import { decide, usePick } from './store.ts';
+
+const UP: Vec3 = [0, 0, 1];
 
 type Filter = 'all' | 'open' | 'look';
 
@@ -23,19 +30,23 @@ interface Props {
   rows: Row[];
   plan: Plan;
   checks: Check[];
+  frame: SetupFrame | null;
+  job: DerivedJob | null;
 }
 
 type Line = { kind: 'group'; text: string; count: number } | { kind: 'row'; row: Row };
 
 /** The plan as a table read from top to bottom: a row a size, opened into its section in place. */
-export function Worksheet({ jobId, rows, plan, checks }: Props) {
-  const { tag, onFace, pick } = usePick();
+export function Worksheet({ jobId, rows, plan, checks, frame, job }: Props) {
+  const { tag, onFace, chosen, pick } = usePick();
+  const up = frame?.frame.z ?? UP;
   const [filter, setFilter] = useState<Filter>('all');
-  const [range, setRange] = useState('');
+  const [narrow, setNarrow] = useState(EVERYTHING);
   const navigate = useNavigate();
   const scroll = useRef<HTMLDivElement>(null);
   const bad = useMemo(() => new Map(checks.flatMap((c) => (c.tag && c.severity === 'error' ? [[c.tag, c]] : []))), [checks]);
-  const { test, error } = useMemo(() => rangeTest(range, plan.units), [range, plan.units]);
+  const { test, error } = useMemo(() => narrowTest(narrow, frame, plan.units), [narrow, frame, plan.units]);
+  const options = useMemo(() => choices(rows, frame, plan.units), [rows, frame, plan.units]);
   const isOpen = (r: Row) => r.state === 'open' || r.state === 'unreachable' || r.guesses.length > 0;
   const isToLookAt = (r: Row) => r.remarks.length > 0 || bad.has(r.tag);
   const kinds: Record<Filter, (r: Row) => boolean> = { all: () => true, open: isOpen, look: isToLookAt };
@@ -61,6 +72,9 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
     // Only when another row comes in hand: scrolling by oneself must not be undone.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [tag]);
+  const inHand = rows.find((r) => r.tag === tag) ?? null;
+  const group = rows.filter((r) => chosen.includes(r.tag));
+  const choose = (t: string): void => pick({ chosen: chosen.includes(t) ? chosen.filter((c) => c !== t) : [...chosen, t] });
   const open = rows.filter((r) => r.state === 'open' || r.state === 'unreachable').length;
   return (
     <section className="sheet" aria-label="Worksheet">
@@ -81,20 +95,68 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
             on one face ×
           </button>
         )}
+        <button
+          className="chip"
+          style={{ marginLeft: 'auto' }}
+          onClick={() => pick({ chosen: chosen.length > 0 ? [] : shown.map((r) => r.tag) })}
+          title="Work on all the rows that are shown. Ctrl click adds or leaves one."
+        >
+          {chosen.length > 0 ? `let go of ${chosen.length}` : 'choose all shown'}
+        </button>
+      </div>
+      <div className="sheet-tools" role="group" aria-label="Narrow down">
+        {(
+          [
+            ['family', 'every kind', options.families],
+            ['direction', 'every side', options.directions],
+            ['level', 'every level', options.levels],
+          ] as const
+        ).map(([key, all, list]) => (
+          <select
+            key={key}
+            className={`field${narrow[key] ? ' on' : ''}`}
+            aria-label={key === 'family' ? 'kind' : key}
+            value={narrow[key]}
+            onChange={(e) => setNarrow({ ...narrow, [key]: e.target.value })}
+          >
+            <option value="">{all}</option>
+            {list.map((v) => (
+              <option key={v}>{v}</option>
+            ))}
+          </select>
+        ))}
         <label style={{ marginLeft: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} className="quiet">
-          ⌀ from – to
+          size
           <input
             className="field num"
-            style={{ width: 92 }}
+            style={{ width: 84 }}
             placeholder="4 – 12"
-            value={range}
+            aria-label="size from – to"
+            value={narrow.range}
             aria-invalid={error !== null}
-            title={error ?? 'Diameter range, such as 4 - 12 or 1/4in'}
-            onChange={(e) => setRange(e.target.value)}
+            title={error ?? 'Diameter or width, or a range of them, such as 4 - 12 or 1/4in'}
+            onChange={(e) => setNarrow({ ...narrow, range: e.target.value })}
             onKeyDown={(e) => e.stopPropagation()}
           />
         </label>
+        <button
+          className="chip"
+          disabled={!inHand}
+          onClick={() => inHand && setNarrow({ ...narrow, range: formatLength(sizeOf(inHand), plan.units) })}
+          title="The size of the row in hand"
+        >
+          as in hand
+        </button>
       </div>
+      {group.length > 0 && (
+        <CorrectionBar
+          features={group.flatMap((r) => r.size.features)}
+          keys={group.map((r) => r.size.key)}
+          label={`${group.length} rows, ${group.reduce((n, r) => n + r.size.features.length, 0)} features`}
+          unit={plan.units}
+          up={up}
+        />
+      )}
       <div className="sheet-scroll" ref={scroll} tabIndex={-1}>
         {rows.length === 0 && (
           <p className="quiet" style={{ padding: 16 }}>
@@ -127,10 +189,12 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
                       unit={plan.units}
                       inHand={l.row.tag === tag}
                       bad={bad.get(l.row.tag) ?? null}
+                      chosen={chosen.includes(l.row.tag)}
+                      onChoose={() => choose(l.row.tag)}
                       onPick={() => pick({ tag: l.row.tag === tag ? null : l.row.tag, hole: null, operation: null, line: null })}
                       onHover={(on) => pick({ hover: on ? l.row.tag : null })}
                     />
-                    {l.row.tag === tag && <RowDetail row={l.row} plan={plan} unit={plan.units} onSetup={() => void navigate(`/jobs/${jobId}/setup`)} />}
+                    {l.row.tag === tag && <RowDetail row={l.row} plan={plan} unit={plan.units} up={up} onSetup={() => void navigate(`/jobs/${jobId}/setup`)} />}
                   </>
                 )}
               </div>
@@ -138,6 +202,7 @@ export function Worksheet({ jobId, rows, plan, checks }: Props) {
           })}
         </div>
       </div>
+      <CorrectionList plan={plan} job={job} frame={frame} />
       {open > 0 && (
         <p className="notice" style={{ margin: 0, borderTop: '1px solid var(--rule)', borderBottom: 0 }}>
           <CircleDashed size={16} aria-hidden="true" /> {open} {open === 1 ? 'row is' : 'rows are'} still open and not in the program.
@@ -173,34 +238,30 @@ function groupName(row: Row): string {
   return row.thread && first.family === 'hole' ? `Threaded holes, ${first.kind}` : row.size.group;
 }
 
-function rangeTest(text: string, unit: LengthUnit): { test(r: Row): boolean; error: string | null } {
-  if (text.trim() === '') return { test: () => true, error: null };
-  try {
-    const [a, b] = text.split(/\s*(?:–|\.\.|to|\s-\s|(?<=\d)-(?=\d))\s*/).map((p) => parseLength(p, unit));
-    const [from, to] = b === undefined ? [a! - 0.01, a! + 0.01] : [a!, b];
-    const size = (r: Row): number => familyOf(r.size.features[0]!).sortBy(r.size.features[0]!);
-    return { test: (r) => size(r) >= from - 1e-6 && size(r) <= to + 1e-6, error: null };
-  } catch (e) {
-    return { test: () => true, error: e instanceof LengthError ? e.message : 'Not a range.' };
-  }
-}
-
 interface RowProps {
   row: Row;
   unit: LengthUnit;
   inHand: boolean;
+  chosen: boolean;
   bad: Check | null;
   onPick(): void;
+  onChoose(): void;
   onHover(on: boolean): void;
 }
 
-function RowLine({ row, unit, inHand, bad, onPick, onHover }: RowProps) {
+function RowLine({ row, unit, inHand, chosen, bad, onPick, onChoose, onHover }: RowProps) {
   const [editing, setEditing] = useState(false);
   const first = row.size.features[0]!;
   const under = row.reasons[0] ?? (row.guesses.length > 0 && !row.thread ? `may be ${row.guesses.slice(0, 2).join(' or ')}` : levelsText(row, unit));
   const isOpen = row.state === 'open' || row.state === 'unreachable';
   return (
-    <div className={`row${inHand ? ' on' : ''}${isOpen ? ' open' : ''}`} data-tag={row.tag} onClick={onPick} onMouseEnter={() => onHover(true)} onMouseLeave={() => onHover(false)}>
+    <div
+      className={`row${inHand ? ' on' : ''}${chosen ? ' chosen' : ''}${isOpen ? ' open' : ''}`}
+      data-tag={row.tag}
+      onClick={(e) => (e.ctrlKey || e.metaKey ? onChoose() : onPick())}
+      onMouseEnter={() => onHover(true)}
+      onMouseLeave={() => onHover(false)}
+    >
       <button
         className="icon-button"
         style={{ padding: 0 }}

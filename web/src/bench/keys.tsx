@@ -62,7 +62,8 @@ export function useKeys({ jobId, view, rows, setupIds, toggleMotion, fit, toggle
         m: toggleMotion,
         v: fit,
         '?': toggleList,
-        Escape: () => pick({ tag: null, hole: null, operation: null, line: null, onFace: null }),
+        Escape: () =>
+          usePick.getState().picking ? pick({ picking: null, pickSaid: null }) : pick({ tag: null, hole: null, operation: null, line: null, onFace: null, chosen: [] }),
         Enter: () => {
           if ((e.target as HTMLElement).closest('button, a')) return;
           document.querySelector<HTMLButtonElement>(`.row[data-tag="${tag}"] .callout`)?.click();

@@ -1,5 +1,7 @@
 import { temporal } from 'zundo';
 import { create } from 'zustand';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
+import type { Correction } from '@yellow-pin/core/corrections/schema';
 import type { Plan, SizeDecision } from '@yellow-pin/core/job/plan';
 import type { Setup } from '@yellow-pin/core/job/setup';
 
@@ -49,6 +51,29 @@ export function override(sizeKey: string, operationKey: string, parameter: strin
   });
 }
 
+/** A correction without its id, which it is given here. */
+export type NewCorrection = Correction extends infer C ? (C extends Correction ? Omit<C, 'id'> : never) : never;
+
+export const correct = (c: NewCorrection): void => change((p) => ({ ...p, corrections: [...p.corrections, { ...c, id: `c-${crypto.randomUUID().slice(0, 12)}` } as Correction] }));
+
+/** Takes one correction back and leaves the others. */
+export const takeBack = (id: string): void => change((p) => ({ ...p, corrections: p.corrections.filter((c) => c.id !== id) }));
+
+/** The same decision for several sizes in one step. */
+export const decideMany = (keys: string[], part: Partial<SizeDecision>): void =>
+  change((p) => ({ ...p, sizes: { ...p.sizes, ...Object.fromEntries(keys.map((k) => [k, { overrides: {}, ...p.sizes[k], ...part }])) } }));
+
+/** What a click on the part is for. */
+export type Picking =
+  | { for: 'up' }
+  | { for: 'up-points'; got: Vec3[] }
+  | { for: 'x' }
+  | { for: 'x-points'; got: Vec3[] }
+  | { for: 'zero' }
+  | { for: 'clamp' }
+  | { for: 'hole' }
+  | { for: 'edges'; got: number[] };
+
 /** What is in hand on the bench. */
 interface PickState {
   setupId: string | null;
@@ -61,6 +86,11 @@ interface PickState {
   hover: string | null;
   /** Tags with holes in the face that was pointed at; null: every face. */
   onFace: string[] | null;
+  /** More rows that are worked on together with the one in hand. */
+  chosen: string[];
+  picking: Picking | null;
+  /** Why the last click did nothing. */
+  pickSaid: string | null;
   pick(part: Partial<Omit<PickState, 'pick'>>): void;
 }
 
@@ -72,5 +102,8 @@ export const usePick = create<PickState>()((set) => ({
   line: null,
   hover: null,
   onFace: null,
+  chosen: [],
+  picking: null,
+  pickSaid: null,
   pick: (part) => set(part),
 }));

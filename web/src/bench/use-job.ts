@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { Library } from '@yellow-pin/core/job/library';
 import type { Plan } from '@yellow-pin/core/job/plan';
 import { api, ApiError, type OpenJob } from '../api.ts';
@@ -16,7 +16,7 @@ export function useProduced(
   open: OpenJob | undefined,
   library: Library | undefined,
   plan: Plan | null,
-): { picture: PartPicture | null; produced: Produced | null; error: string | null } {
+): { picture: PartPicture | null; produced: Produced | null; error: string | null; remote: RefObject<Comlink.Remote<JobWorker> | null> } {
   const [picture, setPicture] = useState<PartPicture | null>(null);
   const [produced, setProduced] = useState<Produced | null>(null);
   const [error, setError] = useState<string | null>(null);
@@ -24,16 +24,21 @@ export function useProduced(
   const id = open?.job.status === 'ready' ? open.job.id : null;
   const solid = plan?.solid ?? null;
   const hasPlan = plan !== null;
+  const drawing = open?.drawing ?? null;
+  const depths = plan?.drawing ?? null;
 
   useEffect(() => {
     if (!id || !hasPlan) return;
     const started = startWorker();
     remote.current = started.remote;
-    setPicture(null);
-    setProduced(null);
-    started.remote.open(id, solid).then(setPicture, (e: Error) => setError(e.message));
+    if (!drawing) {
+      setPicture(null);
+      setProduced(null);
+    }
+    const opened = drawing && depths ? started.remote.openDrawing(drawing, depths) : started.remote.open(id, solid);
+    opened.then(setPicture, (e: Error) => setError(e.message));
     return () => started.worker.terminate();
-  }, [id, solid, hasPlan]);
+  }, [id, solid, hasPlan, drawing, depths]);
 
   useEffect(() => {
     if (!picture || !open || !library || !plan || !remote.current) return;
@@ -51,7 +56,7 @@ export function useProduced(
     };
   }, [picture, open, library, plan]);
 
-  return { picture, produced, error };
+  return { picture, produced, error, remote };
 }
 
 export type SaveState = { state: 'saved' | 'saving' | 'unsaved' } | { state: 'stale' | 'failed'; message: string };

@@ -56,11 +56,11 @@ export function JobsPage() {
       </h1>
       <div className={`drop${over ? ' over' : ''}`}>
         <FileUp size={26} aria-hidden="true" style={{ display: 'inline' }} />
-        <p style={{ margin: '6px 0 10px' }}>Drop a part here: a STEP file (.step, .stp)</p>
+        <p style={{ margin: '6px 0 10px' }}>Drop a part here: a STEP file (.step, .stp) or a 2D drawing (.dxf)</p>
         <button className="plain-button" onClick={() => input.current?.click()} disabled={upload.isPending}>
           {upload.isPending ? 'Sending …' : 'Choose a file'}
         </button>
-        <input ref={input} type="file" accept=".step,.stp,.STEP,.STP" hidden aria-label="STEP file" onChange={(e) => (take(e.target.files), (e.target.value = ''))} />
+        <input ref={input} type="file" accept=".step,.stp,.dxf,.STEP,.STP,.DXF" hidden aria-label="STEP file" onChange={(e) => (take(e.target.files), (e.target.value = ''))} />
       </div>
       {problem && (
         <div className="notice error" role="alert" style={{ marginBottom: 16 }}>
@@ -79,7 +79,7 @@ export function JobsPage() {
           </button>
         </div>
       )}
-      {jobs.data?.length === 0 && <p className="quiet">No jobs yet. Drop a part above, and its holes are found and tagged.</p>}
+      {jobs.data?.length === 0 && <p className="quiet">No jobs yet. Drop a part above, and its features are found and tagged.</p>}
       {jobs.data && jobs.data.length > 0 && (
         <table className="jobs-table">
           <thead>
