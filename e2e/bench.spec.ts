@@ -8,7 +8,7 @@ const PART = readFileSync(new URL('../demo/parts/manifold-block.step', import.me
 async function openBlock(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByLabel('STEP file').setInputFiles({ name: 'block.step', mimeType: 'model/step', buffer: PART });
-  await expect(page.getByText('27 / 27')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('27 / 28')).toBeVisible({ timeout: 60_000 });
 }
 const rowOf = (page: Page, tag: string) => page.locator(`.row[data-tag="${tag}"]`);
 
@@ -70,8 +70,8 @@ test('a thread that has no room leaves the row open with the reason', async ({ p
   await openBlock(page);
   await typeCallout(page, 'D', 'M8x1.25 ↧22');
   await expect(rowOf(page, 'D')).toContainText('needs');
-  await expect(page.getByText('21 / 27')).toBeVisible();
-  await expect(page.getByText(/1 row is still open/)).toBeVisible();
+  await expect(page.getByText('21 / 28')).toBeVisible();
+  await expect(page.getByText(/2 rows are still open/)).toBeVisible();
 });
 
 test('the whole way by keyboard', async ({ page }) => {

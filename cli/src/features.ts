@@ -8,7 +8,7 @@ import { formatLength } from '@yellow-pin/core/units/length';
 import { oneOf, parseArguments, single, UsageError } from './arguments.ts';
 import { loadPart } from './part.ts';
 
-const USAGE = 'yellow-pin features PART.step [--up +Z|-Z|+X|-X|+Y|-Y|all] [--solid N] [--json | --csv]';
+const USAGE = 'yellow-pin features PART.step|PART.dxf [--up +Z|-Z|+X|-X|+Y|-Y|all] [--solid N] [--json | --csv]';
 
 /** `features`: everything that was recognised, as yellow-pin/features@1. */
 export async function features(args: string[]): Promise<number> {

@@ -1,4 +1,6 @@
 import { readFile } from 'node:fs/promises';
+import { DxfError, isDxf, readDxf } from '@yellow-pin/core/drawing/read-dxf';
+import { modelFromDrawing, startingDepths } from '@yellow-pin/core/drawing/to-model';
 import { meshModel } from '@yellow-pin/core/model/mesh';
 import { rayCaster, type RayCaster } from '@yellow-pin/core/model/ray';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';
@@ -12,15 +14,24 @@ export interface LoadedPart {
   rays: RayCaster;
 }
 
-/** Reads a STEP part from disk; what is wrong with it becomes one line that names the file. */
+/** A 2D drawing with its starting depths: the layer of the largest outline is the part's, the rest goes through 10 mm. */
+function drawn(text: string, name: string): SolidModel {
+  const drawing = readDxf(text, name);
+  return modelFromDrawing(drawing, startingDepths(drawing));
+}
+
+/** Reads a STEP part or a DXF drawing from disk; what is wrong with it becomes one line that names the file. */
 export async function loadPart(path: string): Promise<LoadedPart> {
   const bytes = await readText(path);
   try {
-    const model = await quietly(() => readStep(bytes, { progress: (_, what) => process.stderr.write(`${what} …\n`) }));
+    const text = new TextDecoder().decode(bytes);
+    const model = isDxf(path, text)
+      ? drawn(text, path.replace(/^.*[\\/]/, '').replace(/\.dxf$/i, ''))
+      : await quietly(() => readStep(bytes, { progress: (_, what) => process.stderr.write(`${what} …\n`) }));
     const mesh = meshModel(model);
     return { model, mesh, rays: rayCaster(mesh) };
   } catch (error) {
-    if (error instanceof StepFileError) throw new UsageError(`${path}: ${error.message}`);
+    if (error instanceof StepFileError || error instanceof DxfError) throw new UsageError(`${path}: ${error.message}`);
     throw error;
   }
 }

@@ -26,7 +26,7 @@ export function demoPlan(fileName: string, features: Feature[], plan: Plan): Pla
       ['DOWELS', 9],
     ] as const) {
       const known = plan.drawing.layers[layer];
-      if (known) known.depth = depth;
+      if (known) plan.drawing.layers[layer] = { use: known.use, depth };
     }
   }
   for (const { diameter, deeperThan, callout } of PRINTS[fileName] ?? []) {

@@ -6,6 +6,8 @@ export const layerDepthSchema = z.object({
   use: z.enum(['outline', 'cut', 'ignore']),
   /** mm; null: through. */
   depth: z.number().positive().max(1000).nullable(),
+  /** Nobody has typed it yet, and through would be wrong. */
+  assumed: z.boolean().optional(),
 });
 
 /** What a 2D drawing does not say and the programmer types. */

@@ -71,6 +71,9 @@ describe('a drawing', () => {
     ]);
   });
   it('reads two outlines of one layer as a groove round an island', () => {
+    const assumed = shaped(dxf(4, ...plate, circle('G', 50, 30, 20), circle('G', 50, 30, 16)));
+    expect(assumed.features).toEqual([expect.objectContaining({ family: 'face-groove', depth: 2 })]);
+    expect(assumed.notes.map((n) => n.code)).toContain('depth-assumed');
     const { features } = shaped(dxf(4, ...plate, circle('G', 50, 30, 20), circle('G', 50, 30, 16)), (d) => (d.layers['G']!.depth = 3));
     expect(features).toEqual([expect.objectContaining({ family: 'face-groove', shape: 'ring', width: 4, depth: 3, innerDiameter: 32, outerDiameter: 40 })]);
   });

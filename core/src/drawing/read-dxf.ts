@@ -59,6 +59,11 @@ export function readDxf(text: string, name: string): Drawing {
   for (const [layer, segments] of pieces) {
     const chained = chain(segments);
     for (const loop of chained.loops) closed.push({ layer, segments: counterClockwise(loop) });
+    // Centre lines, borders: nothing on the layer closes, and nobody meant it to.
+    if (chained.loops.length === 0 && chained.open.length > 0) {
+      notes.push({ code: 'open-outline', message: `Layer "${layer}" has no closed outline and was left out.` });
+      continue;
+    }
     for (const run of chained.open) {
       const [x, y] = run[0]!.from;
       notes.push({

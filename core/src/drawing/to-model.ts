@@ -6,12 +6,22 @@ import { boundsOf, type Loop, type ModelNote, type SolidModel } from '../model/s
 import type { DrawingDepths } from './depths.ts';
 import { loopPolygon, polygonArea, type Drawing, type Outline } from './read-dxf.ts';
 
-/** What a drawing starts with: the layer of the largest outline is the part's own, the others are cut through. */
+/** Depth of layers with outlines inside outlines until one is typed, mm: cut through, what lies inside would fall out. */
+const ISLAND_DEPTH = 2;
+
+/** What a drawing starts with: the layer of the largest outline is the part's own, the others are cut through where nothing would fall out. */
 export function startingDepths(drawing: Drawing): DrawingDepths {
   const largest = drawing.outlines.reduce((m, o) => (areaOf(o) > areaOf(m) ? o : m));
   const layers: DrawingDepths['layers'] = {};
-  for (const { layer } of drawing.outlines) layers[layer] ??= { use: layer === largest.layer ? 'outline' : 'cut', depth: null };
+  for (const { layer } of drawing.outlines)
+    layers[layer] ??=
+      layer === largest.layer ? { use: 'outline', depth: null } : hasIslands(drawing, layer) ? { use: 'cut', depth: ISLAND_DEPTH, assumed: true } : { use: 'cut', depth: null };
   return { thickness: 10, layers, sizes: {} };
+}
+
+function hasIslands(drawing: Drawing, layer: string): boolean {
+  const polygons = drawing.outlines.filter((o) => o.layer === layer).map((o) => loopPolygon(o.segments));
+  return polygons.some((outer) => polygons.some((inner) => inner !== outer && inner.every((p) => contains(outer, p))));
 }
 
 const areaOf = (o: Outline): number => polygonArea(loopPolygon(o.segments));
@@ -42,6 +52,10 @@ interface Node {
 /** The solid that a drawing and its typed depths say: a plate with its top at Z 0, cut by layer. */
 export function modelFromDrawing(drawing: Drawing, depths: DrawingDepths): SolidModel {
   const notes: ModelNote[] = [...drawing.notes];
+  for (const [layer, { use, depth, assumed }] of Object.entries(depths.layers)) {
+    if (use === 'cut' && assumed)
+      notes.push({ code: 'depth-assumed', message: `Layer "${layer}" has outlines inside outlines and is taken as ${depth} mm deep: type its depth in the setup.` });
+  }
   const roots = nest(drawing, depths, notes);
   const model: SolidModel = {
     format: 'yellow-pin/solid-model@1',

@@ -164,7 +164,7 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
       : `No setup looks at it: turn the part so that ${sideNames(size.features[0]!)} is up, or add a setup.`;
     return { ...row, state: 'unreachable', reasons: [reason] };
   }
-  if (!first) return { ...row, reasons: ['Recognised and shown; no method makes this family yet. Leave it out with a reason, or make it by hand.'] };
+  if (!first) return { ...row, reasons: ['Recognised and shown; no method makes it yet. Program it elsewhere and leave it out here with that as the reason.'] };
   row.setupId = null;
   const callout = calloutOf(first, decision, thread);
   row.callout = callout;

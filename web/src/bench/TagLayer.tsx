@@ -41,6 +41,9 @@ export function TagLayer({ rows, setup, layer }: { rows: Row[]; setup: DerivedSe
       const b = document.createElement('button');
       b.type = 'button';
       b.tabIndex = -1;
+      // Until a frame places it.
+      b.style.display = 'none';
+      b.setAttribute('aria-label', 'tag');
       host.appendChild(b);
       return b;
     });

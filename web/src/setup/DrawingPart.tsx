@@ -53,7 +53,7 @@ export function DrawingPart({ plan, drawing, depths }: { plan: Plan; drawing: Dr
         <tbody>
           {layers.map(([layer, sizes]) => {
             const known = depths.layers[layer] ?? { use: 'cut' as const, depth: null };
-            const change = (part: Partial<typeof known>): void => set({ layers: { ...depths.layers, [layer]: { ...known, ...part } } });
+            const change = (part: Partial<typeof known>): void => set({ layers: { ...depths.layers, [layer]: { ...known, assumed: undefined, ...part } } });
             return [
               <tr key={layer}>
                 <td>

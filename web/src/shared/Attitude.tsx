@@ -72,7 +72,7 @@ export function Attitude({ attitude, bounds, size = 20, axes = false }: { attitu
     [0, 0, 1],
   ];
   const top = normals.reduce((m, n, i) => (toFrame(frame, n)[2] > toFrame(frame, normals[m]!)[2] ? i : m), 0);
-  const k = size * 0.62;
+  const k = size * (axes ? 0.5 : 0.62);
   const c = size / 2;
   const drawn = (points: [number, number][]): string => `M${points.map(([x, y]) => `${(c + k * x).toFixed(2)} ${(c + k * y).toFixed(2)}`).join('L')}Z`;
   const middle = (points: [number, number][]): [number, number] => [points.reduce((s, p) => s + p[0], 0) / 4, points.reduce((s, p) => s + p[1], 0) / 4];
@@ -84,7 +84,7 @@ export function Attitude({ attitude, bounds, size = 20, axes = false }: { attitu
       {axes &&
         (['x', 'y', 'z'] as const).map((name) => {
           const d = frame[name];
-          const [x, y] = flat([origin[0] + 0.78 * d[0], origin[1] + 0.78 * d[1], origin[2] + 0.78 * d[2]]);
+          const [x, y] = flat([origin[0] + 0.76 * d[0], origin[1] + 0.76 * d[1], origin[2] + 0.76 * d[2]]);
           return (
             <g key={name}>
               <path d={`M${c} ${c}L${c + k * x} ${c + k * y}`} strokeWidth="1.6" />

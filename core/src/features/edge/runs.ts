@@ -147,8 +147,8 @@ function describe(context: RecogniseContext, top: number, d: Vec3, form: EdgeFor
   let [length, beside, below] = [0, Infinity, Infinity];
   const drop = form.kind === 'sharp' ? 0 : form.drop;
   const reach = form.kind === 'sharp' ? 0 : form.width;
-  const rim = holeRim(context, form, borders);
-  if (rim !== null) beside = 2 * rim;
+  const rim = side === 'inside' ? roundRim(context, borders) : null;
+  if (rim !== null) beside = 2 * (rim - reach);
   const isHighest = dot(model.edges[borders[0]!.edge]!.points[0]!, d) + 2e-3 >= farthestAlong(model.bounds, d);
   for (const b of borders) {
     const points = borderPoints(model, b);
@@ -186,9 +186,9 @@ function describe(context: RecogniseContext, top: number, d: Vec3, form: EdgeFor
   };
 }
 
-/** Radius of a hole's whole round rim, or null. */
-function holeRim({ model }: RecogniseContext, form: EdgeForm, borders: Border[]): number | null {
-  if (form.kind !== 'sharp' || form.holeId === null || borders.length !== 1) return null;
+/** Radius of a rim that is one whole circle, or null. */
+function roundRim({ model }: RecogniseContext, borders: Border[]): number | null {
+  if (borders.length !== 1) return null;
   const { curve, points } = model.edges[borders[0]!.edge]!;
   return curve.kind === 'circle' && Math.hypot(...sub(points[0]!, points[points.length - 1]!)) < 1e-6 ? curve.radius : null;
 }

@@ -52,13 +52,15 @@ export function MiniDrawing({ feature }: { feature: Shaped }) {
 /** Section and plan of a feature with its sizes, for an opened row. */
 export function FeatureDrawing({ feature, label, unit }: { feature: Shaped; label: string; unit: LengthUnit }) {
   const views = viewsOf(feature);
-  const [width, height] = [250, views.length > 1 ? 150 : 210];
+  const width = 250;
+  const heightOf = (v: View): number => (views.length === 1 ? 200 : v.title === 'plan' && v.dimensions.length === 0 ? 118 : 150);
+  const marginOf = (v: View): number => (v.dimensions.length === 0 ? 8 : 34);
   return (
     <div style={{ display: 'grid', gap: 4 }} data-testid="feature-drawing">
       {views.map((v) => (
-        <svg key={v.title} width={width} height={height} role="img" aria-label={`${v.title === 'plan' ? 'Plan' : 'Section'} of ${label}`}>
-          <ViewShape view={v} width={width} height={height} margin={34} wide={pathWidth(feature, v)} />
-          <Dimensions view={v} width={width} height={height} unit={unit} />
+        <svg key={v.title} width={width} height={heightOf(v)} role="img" aria-label={`${v.title === 'plan' ? 'Plan' : 'Section'} of ${label}`}>
+          <ViewShape view={v} width={width} height={heightOf(v)} margin={marginOf(v)} wide={pathWidth(feature, v)} />
+          <Dimensions view={v} width={width} height={heightOf(v)} unit={unit} />
         </svg>
       ))}
     </div>
