@@ -63,6 +63,12 @@ export type SaveState = { state: 'saved' | 'saving' | 'unsaved' } | { state: 'st
 
 const SAVE_AFTER = 500;
 
+/** The save that waits for its moment, if any. */
+let pending: (() => Promise<void>) | null = null;
+
+/** Stores the plan now if it is not stored yet. */
+export const flushPlan = async (): Promise<void> => void (await pending?.());
+
 /** Saves the plan as one goes. A plan saved elsewhere meanwhile is never overwritten: that is said, and saving stops. */
 export function useAutosave(open: OpenJob | undefined): SaveState {
   const plan = usePlan((s) => s.plan);
@@ -81,24 +87,28 @@ export function useAutosave(open: OpenJob | undefined): SaveState {
     const b = base.current;
     if (!plan || !b || plan === b.plan || save.state === 'stale') return;
     if (save.state === 'saved') setSave({ state: 'unsaved' });
-    const timer = setTimeout(() => {
-      if (busy.current) return;
+    const store = async (): Promise<void> => {
+      pending = null;
+      if (busy.current || plan === b.plan) return;
       busy.current = true;
       setSave({ state: 'saving' });
-      api
-        .savePlan(b.id, b.revision, plan)
-        .then(
-          (revision) => {
-            b.revision = revision;
-            b.plan = plan;
-            setSave({ state: usePlan.getState().plan === plan ? 'saved' : 'unsaved' });
-          },
-          (e: unknown) => setSave({ state: e instanceof ApiError && e.code === 'stale' ? 'stale' : 'failed', message: (e as Error).message }),
-        )
-        .finally(() => (busy.current = false));
-    }, SAVE_AFTER);
+      try {
+        b.revision = await api.savePlan(b.id, b.revision, plan);
+        b.plan = plan;
+        setSave({ state: usePlan.getState().plan === plan ? 'saved' : 'unsaved' });
+      } catch (e) {
+        setSave({ state: e instanceof ApiError && e.code === 'stale' ? 'stale' : 'failed', message: (e as Error).message });
+      } finally {
+        busy.current = false;
+      }
+    };
+    pending = store;
+    const timer = setTimeout(() => void store(), SAVE_AFTER);
     return () => clearTimeout(timer);
   }, [plan, save.state]);
+
+  // What was typed last is stored also when one goes to another page at once.
+  useEffect(() => () => void flushPlan(), []);
 
   useEffect(() => {
     if (save.state === 'saved') return;

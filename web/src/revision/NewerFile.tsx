@@ -2,6 +2,7 @@ import { FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import { api } from '../api.ts';
+import { flushPlan } from '../bench/use-job.ts';
 
 /** Opens a newer file of the job's part and goes to compare it. */
 export function NewerFile({ jobId }: { jobId: string }) {
@@ -11,10 +12,13 @@ export function NewerFile({ jobId }: { jobId: string }) {
   const take = (file: File | undefined): void => {
     if (!file) return;
     setProblem(null);
-    api.addRevision(jobId, file).then(
-      () => navigate(`/jobs/${jobId}/revision`),
-      (e: Error) => setProblem(e.message),
-    );
+    // The comparison starts from the plan as it is stored.
+    flushPlan()
+      .then(() => api.addRevision(jobId, file))
+      .then(
+        () => navigate(`/jobs/${jobId}/revision`),
+        (e: Error) => setProblem(e.message),
+      );
   };
   return (
     <>
