@@ -15,14 +15,14 @@ export async function features(args: string[]): Promise<number> {
   const parsed = parseArguments(args, ['up', 'solid'], ['json', 'csv']);
   const [path] = single(parsed, 1, USAGE);
   const up = oneOf(parsed.options.get('up')?.[0] ?? 'all', [...SIDES, 'all'] as const, 'up');
-  const { model, mesh } = await loadPart(path!);
+  const { model, rays } = await loadPart(path!);
   const solidText = parsed.options.get('solid')?.[0];
   const solid = solidText === undefined ? undefined : Number(solidText);
   if (solid !== undefined && !(Number.isInteger(solid) && solid >= 0 && solid < model.solids.length)) {
     throw new UsageError(`--solid ${solidText}: the file has ${model.solids.length} solids, numbered from 0`);
   }
   const direction = up === 'all' ? null : sideDirection(up);
-  const found = recognise(model, { up: direction, solid, mesh });
+  const found = recognise(model, { up: direction, solid, rays });
   const list = direction ? found.features.filter((f) => f.reachableFrom.some((d) => dot(d, direction) > 0.9999)) : found.features;
   if (parsed.options.has('csv')) {
     process.stdout.write(`${Papa.unparse(list.map(csvRow))}\n`);

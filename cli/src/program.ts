@@ -30,7 +30,7 @@ export async function program(args: string[]): Promise<number> {
   const machine = named(parsed.options.get('machine')?.[0] ?? SHOP.machines[0]!.name, SHOP.machines, 'machine');
   const zero = zeroAt(parsed.options.get('zero-at')?.[0] ?? 'top-centre');
   const part = await loadPart(path!);
-  const { features } = recognise(part.model, { mesh: part.mesh });
+  const { features } = recognise(part.model, { rays: part.rays });
   const plan = newPlan(part.model.sourceUnits, material, machine);
   plan.setups = setupsFor(up === 'all' ? chooseDirections(features) : [sideDirection(up)]).map((s) => ({ ...s, zero }));
   applyCallouts(plan, features, parsed);

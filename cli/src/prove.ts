@@ -32,8 +32,8 @@ export async function prove(args: string[]): Promise<number> {
     throw new UsageError(`${jobPath}: ${issue.path.join('.')}: ${issue.message}; write it again with yellow-pin program`);
   }
   const { plan, library, programs } = file.data;
-  const { model, mesh } = await loadPart(partPath);
-  const job = deriveJob({ features: recognise(model, { mesh }).features, bounds: model.bounds, partBox: boxFromPoints(model.bounds, mesh.positions), plan, library });
+  const { model, mesh, rays } = await loadPart(partPath);
+  const job = deriveJob({ features: recognise(model, { rays }).features, bounds: model.bounds, partBox: boxFromPoints(model.bounds, mesh.positions), plan, library });
   const name = path!.replace(/^.*[\\/]/, '');
   const setupId = programs.find((p) => p.file === name)?.setup ?? plan.setups[0]!.id;
   const setup = job.setups.find((s) => s.setup.id === setupId);

@@ -1,7 +1,7 @@
 import { dot, type Vec3 } from '../geometry/vec.ts';
 import { meshModel, type PartMesh } from '../model/mesh.ts';
 import { patchGraph, planeNormal, type PatchGraph } from '../model/patches.ts';
-import { rayCaster } from '../model/ray.ts';
+import { rayCaster, type RayCaster } from '../model/ray.ts';
 import { facesOfSolid, loopPoints, type ModelNote, type SolidModel } from '../model/solid-model.ts';
 import type { Feature, Found, RecogniseContext } from './family.ts';
 import { FAMILIES } from './registry.ts';
@@ -17,16 +17,17 @@ export interface RecogniseOptions {
   up?: Vec3 | null;
   /** Only this solid. */
   solid?: number;
-  /** The model's mesh, when it is at hand already. */
+  /** The model's mesh, and the tree over it, when they are at hand already. */
   mesh?: PartMesh;
+  rays?: RayCaster;
 }
 
 /** Runs every family's recogniser over every solid. Ids are stable for the same file: they follow family, axis and place. */
-export function recognise(model: SolidModel, { up = null, solid, mesh }: RecogniseOptions = {}): Recognition {
+export function recognise(model: SolidModel, { up = null, solid, mesh, rays: known }: RecogniseOptions = {}): Recognition {
   const notes = [...model.notes];
   const { min, max } = model.bounds;
   const middle = [0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as Vec3;
-  const rays = rayCaster(mesh ?? meshModel(model));
+  const rays = known ?? rayCaster(mesh ?? meshModel(model));
   const graph = patchGraph(model);
   const features: Feature[] = [];
   const contexts = model.solids.flatMap((_, s) => {

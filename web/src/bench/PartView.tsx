@@ -1,6 +1,6 @@
-import { Html, Line, OrbitControls, OrthographicCamera } from '@react-three/drei';
-import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Line, OrbitControls, OrthographicCamera } from '@react-three/drei';
+import { Canvas, useFrame, useThree, type ThreeEvent } from '@react-three/fiber';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import * as THREE from 'three';
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh';
 import { fromFrame } from '@yellow-pin/core/geometry/frame';
@@ -83,7 +83,7 @@ export function PartView({ picture, curves, rows, setup, program, showMotion, fi
           <EdgeGeometry edges={picture.edges} />
           <lineBasicMaterial color="#22262b" />
         </lineSegments>
-        <ZeroAndAxes setup={setup} size={size} />
+        <ZeroAndAxes setup={setup} size={size} layer={layer} />
         <StockView setup={setup} picture={picture} />
         <FeatureCurves curves={curves} setup={setup} />
         <ApproachArrows rows={rows} setup={setup} size={size} />
@@ -178,29 +178,40 @@ function PartMeshView({ picture, rows, setupId, onMove, onOut, onPick }: MeshPro
   );
 }
 
-/** Work zero as a quartered ball, with X, Y and Z from it. */
-function ZeroAndAxes({ setup, size }: { setup: DerivedSetup; size: number }) {
+const ZERO_SVG =
+  '<svg width="16" height="16" viewBox="-8 -8 16 16" role="img" aria-label="work zero"><circle r="6.5" fill="#fbf9f4" stroke="#22262b" stroke-width="1.6"/><path d="M0 0V-6.5A6.5 6.5 0 0 1 6.5 0ZM0 0V6.5A6.5 6.5 0 0 1 -6.5 0Z" fill="#22262b"/></svg>';
+
+/** Work zero as a quartered ball, with X, Y and Z from it. The labels stand in the layer over the picture. */
+function ZeroAndAxes({ setup, size, layer }: { setup: DerivedSetup; size: number; layer: RefObject<HTMLDivElement | null> }) {
   const { frame } = setup.frame;
-  const length = size * 0.14;
+  const ends = useMemo(() => [0, 1, 2].map((i) => fromFrame(frame, [0, 1, 2].map((k) => (k === i ? size * 0.14 : 0)) as Vec3)), [frame, size]);
+  const nodes = useRef<HTMLElement[]>([]);
+  const { invalidate } = useThree();
+  useEffect(() => {
+    const made = ['X', 'Y', 'Z', ''].map((name) => {
+      const node = document.createElement('span');
+      node.className = name ? 'axis-label' : 'zero-mark';
+      if (name) node.textContent = name;
+      else node.innerHTML = ZERO_SVG;
+      layer.current?.appendChild(node);
+      return node;
+    });
+    nodes.current = made;
+    invalidate();
+    return () => made.forEach((n) => n.remove());
+  }, [layer, invalidate]);
+  useFrame(({ camera, size: pane }) => {
+    [...ends, frame.origin].forEach((p, i) => {
+      const s = new THREE.Vector3(...p).project(camera);
+      const node = nodes.current[i];
+      if (node) node.style.transform = `translate(${(((s.x + 1) / 2) * pane.width).toFixed(1)}px, ${(((1 - s.y) / 2) * pane.height).toFixed(1)}px) translate(-50%, -50%)`;
+    });
+  });
   return (
     <group>
-      {(['X', 'Y', 'Z'] as const).map((name, i) => {
-        const end = fromFrame(frame, [0, 1, 2].map((k) => (k === i ? length : 0)) as Vec3);
-        return (
-          <group key={name}>
-            <Line points={[frame.origin, end]} color="#22262b" lineWidth={2.4} depthTest={false} renderOrder={5} raycast={() => null} />
-            <Html position={end} center zIndexRange={[1, 0]} style={{ pointerEvents: 'none' }}>
-              <span className="axis-label">{name}</span>
-            </Html>
-          </group>
-        );
-      })}
-      <Html position={frame.origin} center zIndexRange={[1, 0]} style={{ pointerEvents: 'none' }}>
-        <svg width="16" height="16" viewBox="-8 -8 16 16" role="img" aria-label="work zero">
-          <circle r="6.5" fill="#fbf9f4" stroke="#22262b" strokeWidth="1.6" />
-          <path d="M0 0V-6.5A6.5 6.500 0 0 1 6.5 0ZM0 0V6.5A6.500 6.5 0 0 1 -6.5 0Z" fill="#22262b" />
-        </svg>
-      </Html>
+      {ends.map((end, i) => (
+        <Line key={i} points={[frame.origin, end]} color="#22262b" lineWidth={2.4} depthTest={false} renderOrder={5} raycast={() => null} />
+      ))}
     </group>
   );
 }

@@ -221,16 +221,14 @@ function showWhole(pane: HTMLElement | null, tag: string | null): void {
   else if (box.bottom > view.bottom) pane.scrollBy({ top: Math.min(box.bottom - view.bottom, box.top - view.top) });
 }
 
+/** Rows under their headings; threaded holes come together wherever their sizes would put them. */
 function groupLines(rows: Row[]): Line[] {
-  const out: Line[] = [];
-  let group = '';
-  for (const row of rows) {
-    const name = groupName(row);
-    if (name !== group) out.push({ kind: 'group', text: name, count: rows.filter((r) => groupName(r) === name).reduce((n, r) => n + r.size.features.length, 0) });
-    group = name;
-    out.push({ kind: 'row', row });
-  }
-  return out;
+  const groups = new Map<string, Row[]>();
+  for (const row of rows) groups.set(groupName(row), [...(groups.get(groupName(row)) ?? []), row]);
+  return [...groups].flatMap(([text, list]): Line[] => [
+    { kind: 'group', text, count: list.reduce((n, r) => n + r.size.features.length, 0) },
+    ...list.map((row): Line => ({ kind: 'row', row })),
+  ]);
 }
 
 function groupName(row: Row): string {

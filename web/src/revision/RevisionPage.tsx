@@ -146,7 +146,7 @@ function Compare({ open, plan, part }: { open: OpenJob; plan: Plan; part: PartRe
         </div>
       )}
       <section className="sheet" aria-label="What changed">
-        <div className="sheet-scroll" style={{ padding: '8px 14px' }}>
+        <div className="sheet-scroll" style={{ padding: '8px 0' }}>
           <Group title="New" empty="Nothing new." items={comparison.added} text={(f) => line(f, unit)} onShow={show} />
           <h2 className="group">Resized · {comparison.resized.length}</h2>
           {comparison.resized.length === 0 && <p className="quiet">Nothing was resized.</p>}
