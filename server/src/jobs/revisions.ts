@@ -61,21 +61,19 @@ export async function discardRevision(database: DataSource, jobId: string, revis
 
 /** Stores what was read of a revision, unless it was discarded meanwhile. */
 export async function finishRevision(database: DataSource, jobId: string, revision: number, read: ReadPart): Promise<void> {
-  await database
-    .getRepository(PartEntity)
-    .update(
-      { jobId, revision, status: 'reading' },
-      {
-        model: Buffer.from(read.model),
-        features: read.features as never,
-        notes: read.notes as never,
-        drawing: read.drawing as never,
-        recogniser: RECOGNISER,
-        status: 'ready',
-        progress: 1,
-        progressText: '',
-      },
-    );
+  await database.getRepository(PartEntity).update(
+    { jobId, revision, status: 'reading' },
+    {
+      model: Buffer.from(read.model),
+      features: read.features as never,
+      notes: read.notes as never,
+      drawing: read.drawing as never,
+      recogniser: RECOGNISER,
+      status: 'ready',
+      progress: 1,
+      progressText: '',
+    },
+  );
 }
 
 /** The revision that waits for the programmer's word, if any. */
