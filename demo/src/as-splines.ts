@@ -1,3 +1,5 @@
+import { rationalRound } from './rational-round.ts';
+
 const number = (v: number): string => (Number.isInteger(v) ? `${v}.` : v.toPrecision(17));
 
 type Vector = [number, number, number];
@@ -24,21 +26,8 @@ export function asSplines(text: string, reach = 400): string {
     `B_SPLINE_SURFACE_WITH_KNOTS('',1,1,(${rows.map((r) => `(${r.join(',')})`).join(',')}),.UNSPECIFIED.,.F.,.F.,.F.,(2,2),(2,2),(0.,1.),(0.,1.),.UNSPECIFIED.)`;
   const round = (frame: number, radiusAt: (h: number) => number, low: number, high: number): string => {
     const f = frameOf(frame);
-    const ring = [
-      [1, 0],
-      [1, 1],
-      [0, 1],
-      [-1, 1],
-      [-1, 0],
-      [-1, -1],
-      [0, -1],
-      [1, -1],
-      [1, 0],
-    ] as const;
     const at = (i: number, k: number, h: number): Vector => [0, 1, 2].map((c) => f.o[c]! + radiusAt(h) * (i * f.x[c]! + k * f.y[c]!) + h * f.z[c]!) as Vector;
-    const poles = ring.map(([i, k]) => `(${[low, high].map((h) => point(at(i, k, h))).join(',')})`).join(',');
-    const weights = ring.map((_, k) => (k % 2 ? `(${Math.SQRT1_2},${Math.SQRT1_2})` : '(1.,1.)')).join(',');
-    return `(BOUNDED_SURFACE()B_SPLINE_SURFACE(2,1,(${poles}),.UNSPECIFIED.,.T.,.F.,.F.)B_SPLINE_SURFACE_WITH_KNOTS((3,2,2,2,3),(2,2),(0.,0.25,0.5,0.75,1.),(0.,1.),.UNSPECIFIED.)GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_SURFACE((${weights}))REPRESENTATION_ITEM('')SURFACE())`;
+    return rationalRound((i, k, end) => point(at(i, k, end === 0 ? low : high)));
   };
   const changed = new Map<number, string>();
   for (const [id, entity] of entities) {

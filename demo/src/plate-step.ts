@@ -1,3 +1,5 @@
+import { rationalRound } from './rational-round.ts';
+
 /**
  * Writes a STEP (AP214) file of a plate with a square grid of holes, as text and without the kernel:
  * every second hole is blind with a flat floor, the others go through. Benches and tests use it for parts of any size.
@@ -42,22 +44,7 @@ const num = (v: number): string => (Number.isInteger(v) ? `${v}.` : String(v));
 
 /** A whole cylinder wall as a rational B-spline surface: nine poles round, two along. Its dU×dV points outward, as a cylinder's does. */
 function splineCylinder(s: StepText, x: number, y: number, r: number, zb: number): number {
-  const ring = [
-    [1, 0],
-    [1, 1],
-    [0, 1],
-    [-1, 1],
-    [-1, 0],
-    [-1, -1],
-    [0, -1],
-    [1, -1],
-    [1, 0],
-  ] as const;
-  const poles = ring.map(([i, j]) => `(${[zb, 0].map((z) => `#${s.point(x + i * r, y + j * r, z)}`).join(',')})`).join(',');
-  const weights = ring.map((_, k) => (k % 2 ? `(${Math.SQRT1_2},${Math.SQRT1_2})` : '(1.,1.)')).join(',');
-  return s.add(
-    `(BOUNDED_SURFACE()B_SPLINE_SURFACE(2,1,(${poles}),.UNSPECIFIED.,.T.,.F.,.F.)B_SPLINE_SURFACE_WITH_KNOTS((3,2,2,2,3),(2,2),(0.,0.25,0.5,0.75,1.),(0.,1.),.UNSPECIFIED.)GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_SURFACE((${weights}))REPRESENTATION_ITEM('')SURFACE())`,
-  );
+  return s.add(rationalRound((i, k, end) => `#${s.point(x + i * r, y + k * r, end === 0 ? zb : 0)}`));
 }
 
 /** STEP text of the plate, top face at Z 0, mm. */

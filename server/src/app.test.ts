@@ -1,48 +1,22 @@
 import { readFileSync } from 'node:fs';
-import pg from 'pg';
-import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { DataSource } from 'typeorm';
-import { SHOP } from '@yellow-pin/demo/shop';
 import { plateStep } from '@yellow-pin/demo/plate-step';
 import type { Plan } from '@yellow-pin/core/job/plan';
-import { createApp } from './app.ts';
-import { openDatabase } from './database/data-source.ts';
-import { seedLibrary } from './library/service.ts';
-import { openImportQueue, type ImportQueue } from './queue/import-queue.ts';
+import { testServer, type TestServer } from './testing.ts';
 
 const base = process.env['DATABASE_URL'];
 const LIMIT = 2 * 1048576;
 const part = readFileSync(new URL('../../demo/parts/adapter-plate.step', import.meta.url));
 
 describe.skipIf(!base)('server', () => {
-  let database: DataSource;
-  let queue: ImportQueue;
-  let app: ReturnType<typeof createApp>;
-  const name = `server_test_${process.pid}`;
-
+  let server: TestServer;
+  let app: TestServer['app'];
   beforeAll(async () => {
-    const admin = new pg.Client(base);
-    await admin.connect();
-    await admin.query(`CREATE DATABASE ${name}`);
-    await admin.end();
-    const url = base!.replace(/\/[^/]*$/, `/${name}`);
-    const log = pino({ level: 'silent' });
-    database = await openDatabase(url);
-    await seedLibrary(database, SHOP);
-    queue = await openImportQueue(url, database, log, { work: true, sizeLimit: LIMIT });
-    app = createApp({ database, queue, log, stepLimitBytes: LIMIT });
+    server = await testServer(base!, 'server', LIMIT);
+    ({ app } = server);
   });
-
-  afterAll(async () => {
-    await queue?.close();
-    await database?.destroy();
-    const admin = new pg.Client(base);
-    await admin.connect();
-    await admin.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
-    await admin.end();
-  });
+  afterAll(() => server?.close());
 
   const upload = (data: Buffer | string, fileName = 'part.step') => request(app).post('/api/jobs').attach('file', Buffer.from(data), fileName);
 

@@ -2,6 +2,7 @@ import type { DerivedSetup, PlannedOperation } from '../job/derive.ts';
 import { boxOnTheWay } from '../job/keep-out.ts';
 import { zeroInWords } from '../job/setup-frame.ts';
 import type { PlannedHole } from '../operations/kind.ts';
+import { formatLength } from '../units/length.ts';
 import type { Tool } from '../tools/schema.ts';
 
 export interface MotionHole extends PlannedHole {
@@ -42,7 +43,14 @@ export function motionProgram(setup: DerivedSetup, name: string, units: 'mm' | '
     if (visit !== last) visits.push(visit);
     visit.operations.push({ id: o.id, title: titleOf(o), operation: o, holes: withLifts(o, isFree) });
   }
-  return { name, units, workOffset: setup.setup.workOffset, zero: zeroInWords(setup.setup), clearanceZ, visits };
+  return {
+    name,
+    units,
+    workOffset: setup.setup.workOffset,
+    zero: zeroInWords(setup.setup, (mm) => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`),
+    clearanceZ,
+    visits,
+  };
 }
 
 function withLifts(o: PlannedOperation, clearPath: ClearPath): MotionHole[] {

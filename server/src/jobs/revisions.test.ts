@@ -1,17 +1,10 @@
 import { readFileSync } from 'node:fs';
-import pg from 'pg';
-import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { DataSource } from 'typeorm';
-import { SHOP } from '@yellow-pin/demo/shop';
 import { plateStep } from '@yellow-pin/demo/plate-step';
 import type { Feature } from '@yellow-pin/core/features/family';
 import type { Plan } from '@yellow-pin/core/job/plan';
-import { createApp } from '../app.ts';
-import { openDatabase } from '../database/data-source.ts';
-import { seedLibrary } from '../library/service.ts';
-import { openImportQueue, type ImportQueue } from '../queue/import-queue.ts';
+import { testServer, type TestServer } from '../testing.ts';
 import { PartEntity } from './entity.ts';
 
 const base = process.env['DATABASE_URL'];
@@ -28,31 +21,13 @@ interface Opened {
 }
 
 describe.skipIf(!base)('parts by revision', () => {
-  let database: DataSource;
-  let queue: ImportQueue;
-  let app: ReturnType<typeof createApp>;
-  const name = `revisions_test_${process.pid}`;
-
+  let server: TestServer;
+  let app: TestServer['app'];
   beforeAll(async () => {
-    const admin = new pg.Client(base);
-    await admin.connect();
-    await admin.query(`CREATE DATABASE ${name}`);
-    await admin.end();
-    const url = base!.replace(/\/[^/]*$/, `/${name}`);
-    const log = pino({ level: 'silent' });
-    database = await openDatabase(url);
-    await seedLibrary(database, SHOP);
-    queue = await openImportQueue(url, database, log, { work: true, sizeLimit: LIMIT });
-    app = createApp({ database, queue, log, stepLimitBytes: LIMIT });
+    server = await testServer(base!, 'revisions', LIMIT);
+    ({ app } = server);
   });
-  afterAll(async () => {
-    await queue?.close();
-    await database?.destroy();
-    const admin = new pg.Client(base);
-    await admin.connect();
-    await admin.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
-    await admin.end();
-  });
+  afterAll(() => server?.close());
 
   const upload = (data: Buffer | string, fileName: string) => request(app).post('/api/jobs').attach('file', Buffer.from(data), fileName);
   async function until<T>(path: string, done: (body: T) => boolean): Promise<T> {
@@ -138,7 +113,7 @@ describe.skipIf(!base)('parts by revision', () => {
   it('looks again at parts that were read before all families were known', async () => {
     const { body: job } = await upload(plateStep({ holes: 2 }), 'old.step');
     await open(job.id);
-    await database.getRepository(PartEntity).update({ jobId: job.id, revision: 1 }, { features: [] as never, recogniser: 1 });
+    await server.database.getRepository(PartEntity).update({ jobId: job.id, revision: 1 }, { features: [] as never, recogniser: 1 });
     expect(holes((await open(job.id)).features)).toBe(2);
   });
 });

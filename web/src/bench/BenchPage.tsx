@@ -180,8 +180,8 @@ export function BenchPage({ view }: { view: 'worksheet' | 'code' | 'setup' }) {
             </div>
           )}
           <div className="part-foot num">
-            {picture.bounds.max.map((v, i) => say(v - picture.bounds.min[i]!)).join(' × ')} {plan.units === 'mm' ? 'mm' : 'in'} · {material} · zero: {zeroInWords(setup)} ·{' '}
-            {setup.workOffset}
+            {picture.bounds.max.map((v, i) => say(v - picture.bounds.min[i]!)).join(' × ')} {plan.units === 'mm' ? 'mm' : 'in'} · {material} · zero:{' '}
+            {zeroInWords(setup, (mm) => `${say(mm)} ${plan.units === 'mm' ? 'mm' : 'in'}`)} · {setup.workOffset}
           </div>
         </section>
       ) : (

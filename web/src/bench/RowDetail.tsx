@@ -50,8 +50,8 @@ export function RowDetail({ row, plan, unit, up, onSetup }: Props) {
         )}
         {operation && <OperationTable row={row} operation={operation} unit={unit} />}
         {row.reasons.map((r) => (
-          <p key={r} className="remark warning" role="note">
-            <span aria-hidden="true">▲</span> {r}
+          <p key={r} className={row.state === 'optional' ? 'quiet' : 'remark warning'} role="note">
+            {row.state !== 'optional' && <span aria-hidden="true">▲</span>} {r}
           </p>
         ))}
         {row.remarks.map((r, i) => (

@@ -4,6 +4,7 @@ import type { Library } from '@yellow-pin/core/job/library';
 import type { Plan } from '@yellow-pin/core/job/plan';
 import { attitudeName, copySetup, newSetup, SIDES, sideDirection, sideOf, turnOver, WORK_OFFSETS, attitudeFor, type Setup } from '@yellow-pin/core/job/setup';
 import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
+import { formatLength } from '@yellow-pin/core/units/length';
 import type { Bounds } from '@yellow-pin/core/model/solid-model';
 import { LengthField } from '../shared/LengthField.tsx';
 import { changePlan, changeSetup, usePick } from '../bench/store.ts';
@@ -105,6 +106,7 @@ export function SetupForm({ jobId, plan, setup, frame, bounds, library, solids, 
 }
 
 function JobPart({ jobId, plan, library, solids }: { jobId: string; plan: Plan; library: Library; solids: number }) {
+  const travel = library.machines.find((m) => m.id === plan.machineId)?.travel ?? null;
   return (
     <fieldset>
       <legend>Whole job</legend>
@@ -150,6 +152,12 @@ function JobPart({ jobId, plan, library, solids }: { jobId: string; plan: Plan; 
           </label>
         )}
       </div>
+      {travel && (
+        <span className="source">
+          travel of the machine {[travel.x, travel.y, travel.z].map((mm) => formatLength(mm, plan.units, plan.units === 'mm' ? 0 : 1)).join(' x ')}{' '}
+          {plan.units === 'mm' ? 'mm' : 'in'}
+        </span>
+      )}
       <div>
         <NewerFile jobId={jobId} />
       </div>

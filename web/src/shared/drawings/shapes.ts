@@ -40,6 +40,18 @@ function section(profile: [number, number][], depth: number, through: boolean, d
 const across = (w: number, y: number, side: Dimension['side']): Dimension => ({ from: [-w / 2, y], to: [w / 2, y], text: w, side });
 const down = (x: number, from: number, to: number, side: Dimension['side'] = 'right'): Dimension => ({ from: [x, from], to: [x, to], text: Math.abs(to - from), side });
 
+/** A cavity with upright walls in cross-section. */
+const straight = (f: { width: number; depth: number }, through: boolean): View =>
+  section(
+    [
+      [f.width / 2, 0],
+      [f.width / 2, -f.depth],
+    ],
+    f.depth,
+    through,
+    [across(f.width, 0, 'above'), down(f.width / 2, 0, -f.depth)],
+  );
+
 /** Straight cavity from above: `round` ends left and right. */
 function plan(length: number, width: number, round: [boolean, boolean]): View {
   const [a, r] = [length / 2, width / 2];
@@ -65,18 +77,7 @@ function corner(cutPath: string, size: number, dimensions: Dimension[]): View {
 
 /** What each family looks like cut open, and from above where that says more. Holes have a drawing of their own. */
 const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
-  slot: (f) => [
-    section(
-      [
-        [f.width / 2, 0],
-        [f.width / 2, -f.depth],
-      ],
-      f.depth,
-      f.bottom === 'open',
-      [across(f.width, 0, 'above'), down(f.width / 2, 0, -f.depth)],
-    ),
-    plan(f.length, f.width, [f.kind !== 'open-both-ends', f.kind === 'closed']),
-  ],
+  slot: (f) => [straight(f, f.bottom === 'open'), plan(f.length, f.width, [f.kind !== 'open-both-ends', f.kind === 'closed'])],
   't-slot': (f) => {
     const [m, h, d] = [f.mouthWidth / 2, f.headWidth / 2, f.mouthDepth];
     const depth = d + f.headHeight;
@@ -106,30 +107,8 @@ const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
       [across(f.mouthWidth, 0, 'above'), across(f.bottomWidth, -f.depth, 'below'), down(f.bottomWidth / 2, 0, -f.depth)],
     ),
   ],
-  'face-groove': (f) => [
-    section(
-      [
-        [f.width / 2, 0],
-        [f.width / 2, -f.depth],
-      ],
-      f.depth,
-      false,
-      [across(f.width, 0, 'above'), down(f.width / 2, 0, -f.depth)],
-    ),
-    path(f.centreline, f.axis, f.width),
-  ],
-  channel: (f) => [
-    section(
-      [
-        [f.width / 2, 0],
-        [f.width / 2, -f.depth],
-      ],
-      f.depth,
-      f.bottom === 'open',
-      [across(f.width, 0, 'above'), down(f.width / 2, 0, -f.depth)],
-    ),
-    path(f.centreline, f.axis, f.width),
-  ],
+  'face-groove': (f) => [straight(f, false), path(f.centreline, f.axis, f.width)],
+  channel: (f) => [straight(f, f.bottom === 'open'), path(f.centreline, f.axis, f.width)],
   'bore-groove': (f) => {
     const [b, g, w] = [f.boreDiameter / 2, f.grooveDiameter / 2, f.width];
     const top = Math.max(w * 1.2, g * 0.25);

@@ -1,0 +1,19 @@
+/** Poles round a full turn of a rational quadratic B-spline, as shares of the radius along X and Y; every second one weighs √½. */
+export const RING = [
+  [1, 0],
+  [1, 1],
+  [0, 1],
+  [-1, 1],
+  [-1, 0],
+  [-1, -1],
+  [0, -1],
+  [1, -1],
+  [1, 0],
+] as const;
+
+/** STEP entity of a surface of revolution as a rational B-spline: nine poles round, two along. `poleAt` gives the reference of one. */
+export function rationalRound(poleAt: (i: number, k: number, end: 0 | 1) => string): string {
+  const poles = RING.map(([i, k]) => `(${([0, 1] as const).map((end) => poleAt(i, k, end)).join(',')})`).join(',');
+  const weights = RING.map((_, k) => (k % 2 ? `(${Math.SQRT1_2},${Math.SQRT1_2})` : '(1.,1.)')).join(',');
+  return `(BOUNDED_SURFACE()B_SPLINE_SURFACE(2,1,(${poles}),.UNSPECIFIED.,.T.,.F.,.F.)B_SPLINE_SURFACE_WITH_KNOTS((3,2,2,2,3),(2,2),(0.,0.25,0.5,0.75,1.),(0.,1.),.UNSPECIFIED.)GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_SURFACE((${weights}))REPRESENTATION_ITEM('')SURFACE())`;
+}
