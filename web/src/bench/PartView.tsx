@@ -54,6 +54,7 @@ export function PartView({ picture, curves, rows, setup, program, showMotion, fi
       <Canvas
         frameloop="demand"
         gl={{ antialias: true, preserveDrawingBuffer: false }}
+        role="application"
         aria-label="The part. Drag to turn, right drag to move, wheel to zoom."
         tabIndex={0}
         onPointerMissed={() => !onPlace && pick({ tag: null, hole: null, operation: null, line: null })}

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Check as CheckIcon, CircleDashed, OctagonAlert, TriangleAlert } from 'lucide-react';
+import { Check as CheckIcon, CircleDashed, Minus, OctagonAlert, TriangleAlert } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import { CalloutError, parseCallout } from '@yellow-pin/core/callout/callout';
@@ -304,6 +304,7 @@ function RowLine({ row, unit, inHand, chosen, bad, onPick, onChoose, onHover }: 
 function StateSign({ row, bad }: { row: Row; bad: Check | null }) {
   if (bad || row.remarks.some((r) => r.severity === 'error')) return <OctagonAlert size={18} color="var(--error)" role="img" aria-label={bad?.message ?? 'something is wrong'} />;
   if (row.state === 'open' || row.state === 'unreachable') return <CircleDashed size={18} role="img" aria-label={row.state} />;
+  if (row.state === 'optional') return <Minus size={18} color="var(--ink2)" role="img" aria-label="nothing asks for it" />;
   if (row.remarks.some((r) => r.severity === 'warning')) return <TriangleAlert size={18} color="var(--warning)" role="img" aria-label="to look at" />;
   return <CheckIcon size={18} role="img" aria-label={row.state} color="var(--ink2)" />;
 }
