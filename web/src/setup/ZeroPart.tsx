@@ -106,15 +106,17 @@ export function ZeroPart({ plan, setup, frame }: { plan: Plan; setup: Setup; fra
           <div style={{ display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }} role="group" aria-label="Offset from there">
             <span className="quiet">offset</span>
             {(['X', 'Y', 'Z'] as const).map((name, i) => (
-              <LengthField
-                key={name}
-                value={zero.offset[i]!}
-                unit={plan.units}
-                label={`zero offset ${name}`}
-                min={-5000}
-                width={58}
-                onChange={(v) => set({ ...zero, offset: zero.offset.map((o, n) => (n === i ? v : o)) as [number, number, number] })}
-              />
+              <span key={name} className="quiet" style={{ display: 'flex', gap: 3, alignItems: 'center' }}>
+                {name}
+                <LengthField
+                  value={zero.offset[i]!}
+                  unit={plan.units}
+                  label={`zero offset ${name}`}
+                  min={-5000}
+                  width={50}
+                  onChange={(v) => set({ ...zero, offset: zero.offset.map((o, n) => (n === i ? v : o)) as [number, number, number] })}
+                />
+              </span>
             ))}
           </div>
         </div>

@@ -56,7 +56,7 @@ const straight = (f: { width: number; depth: number }, through: boolean): View =
 function plan(length: number, width: number, round: [boolean, boolean]): View {
   const [a, r] = [length / 2, width / 2];
   const end = (sign: 1 | -1, isRound: boolean): string =>
-    isRound ? `L${sign * (a - r)} ${sign * -r}A${r} ${r} 0 0 ${1} ${sign * (a - r)} ${sign * r}` : `L${sign * (a + r)} ${sign * -r}L${sign * (a + r)} ${sign * r}`;
+    isRound ? `L${sign * (a - r)} ${sign * -r}A${r} ${r} 0 0 ${1} ${sign * (a - r)} ${sign * r}` : `L${sign * a} ${sign * -r}L${sign * a} ${sign * r}`;
   const cut = `M0 ${-r}${end(1, round[0])}L0 ${r}${end(-1, round[1])}Z`;
   const box = { x: -a - (round[1] ? r : 0), y: -r * 2.4, w: length + (round[0] ? r : 0) + (round[1] ? r : 0), h: r * 4.8 };
   return {
