@@ -26,5 +26,9 @@ export function chooseDirections(features: Feature[]): Vec3[] {
 }
 
 /** Setups for directions, named by the side that is up, each on its own work offset. */
-export const setupsFor = (directions: readonly Vec3[]): Setup[] =>
-  directions.slice(0, 12).map((up, i) => newSetup(`s${i + 1}`, attitudeName(attitudeFor(up)), up, WORK_OFFSETS[i % WORK_OFFSETS.length]));
+export function setupsFor(directions: readonly Vec3[]): Setup[] {
+  const names = directions.map((up) => attitudeName(attitudeFor(up)));
+  // Several directions askew are numbered: names must tell setups and their files apart.
+  const named = names.map((n, i) => (names.indexOf(n) === names.lastIndexOf(n) ? n : `${n} ${names.slice(0, i + 1).filter((m) => m === n).length}`));
+  return directions.slice(0, 12).map((up, i) => newSetup(`s${i + 1}`, named[i]!, up, WORK_OFFSETS[i % WORK_OFFSETS.length]));
+}

@@ -29,6 +29,7 @@ export function produceJob(input: ProduceInput): ProducedJob {
   const { tools } = input.library;
   const checks = planChecks(job, tools);
   const blocked = new Set(checks.filter((c) => c.rule === 'no-number').map((c) => c.tag));
+  const taken = new Set<string>();
   const programs = job.setups.flatMap((setup): ProducedSetup[] => {
     const operations = setup.operations.filter((o) => !blocked.has(o.tag));
     if (operations.length === 0) return [];
@@ -39,9 +40,17 @@ export function produceJob(input: ProduceInput): ProducedJob {
     const written = writeProgram(motion, job.machine);
     const proven = proveProgram(written.text, job, ready, tools, input.plan.units);
     checks.push(...proven.checks);
-    return [{ ...written, ...proven, setup: ready, fileName: fileName(input.name, several ? setup.setup.name : null) }];
+    return [{ ...written, ...proven, setup: ready, fileName: freeName(fileName(input.name, several ? setup.setup.name : null), taken) }];
   });
   return { job, programs, checks };
+}
+
+/** The name, numbered where another program of the job has it already: no file may take another's place. */
+function freeName(name: string, taken: Set<string>): string {
+  let free = name;
+  for (let n = 2; taken.has(free); n++) free = name.replace(/\.nc$/, `-${n}.nc`);
+  taken.add(free);
+  return free;
 }
 
 /** A plain file name from a job's name: letters, digits and dashes, never empty, never long. */

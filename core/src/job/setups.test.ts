@@ -205,6 +205,13 @@ describe('chosen setups', () => {
     const [up] = chooseDirections([side(d)]);
     expect(up).toEqual(d);
     expect(setupsFor([d])[0]!.name).toBe('tilted');
+    expect(setupsFor([d, [0, 0, 1], normalize([1, 1, -1])]).map((s) => s.name)).toEqual(['tilted 1', 'top up', 'tilted 2']);
+  });
+  it('never give two programs one file, whatever they are called', () => {
+    const p = plan();
+    p.setups = [newSetup('s1', 'same', '+Z'), { ...newSetup('s2', 'same', '+X', 'G55') }];
+    const { programs } = produceJob({ features: [side([0, 0, 1]), side([1, 0, 0])], bounds: BOUNDS, plan: p, library: LIBRARY, name: 'part', rays: null });
+    expect(programs.map((x) => x.fileName)).toEqual(['part-same.nc', 'part-same-2.nc']);
   });
   it('are the top where there is nothing to reach', () => expect(chooseDirections([hole({ reachableFrom: [] })])).toEqual([[0, 0, 1]]));
 });
