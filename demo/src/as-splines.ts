@@ -1,11 +1,11 @@
-import { rationalRound } from './rational-round.ts';
+import { rationalRound, rationalTorus } from './rational-round.ts';
 
 const number = (v: number): string => (Number.isInteger(v) ? `${v}.` : v.toPrecision(17));
 
 type Vector = [number, number, number];
 
 /**
- * The same STEP file with its planes, cylinders and cones stored as B-spline surfaces, as some systems export them. Each surface is
+ * The same STEP file with its planes, cylinders, cones and tori stored as B-spline surfaces, as some systems export them. Each surface is
  * made `reach` long about its own origin; edges stay as they are, and cones end just short of their apex.
  */
 export function asSplines(text: string, reach = 400): string {
@@ -29,9 +29,15 @@ export function asSplines(text: string, reach = 400): string {
     const at = (i: number, k: number, h: number): Vector => [0, 1, 2].map((c) => f.o[c]! + radiusAt(h) * (i * f.x[c]! + k * f.y[c]!) + h * f.z[c]!) as Vector;
     return rationalRound((i, k, end) => point(at(i, k, end === 0 ? low : high)));
   };
+  const torus = (frame: number, major: number, minor: number): string => {
+    const f = frameOf(frame);
+    const pole = (i: number, k: number, p: number, q: number): string =>
+      point([0, 1, 2].map((c) => f.o[c]! + (major + minor * p) * (i * f.x[c]! + k * f.y[c]!) + minor * q * f.z[c]!) as Vector);
+    return rationalTorus(pole);
+  };
   const changed = new Map<number, string>();
   for (const [id, entity] of entities) {
-    const m = /^(PLANE|CYLINDRICAL_SURFACE|CONICAL_SURFACE)\s*\(\s*'[^']*'\s*,\s*#(\d+)(?:\s*,\s*([^,)]+))?(?:\s*,\s*([^,)]+))?\s*\)/.exec(entity);
+    const m = /^(PLANE|CYLINDRICAL_SURFACE|CONICAL_SURFACE|TOROIDAL_SURFACE)\s*\(\s*'[^']*'\s*,\s*#(\d+)(?:\s*,\s*([^,)]+))?(?:\s*,\s*([^,)]+))?\s*\)/.exec(entity);
     if (!m) continue;
     const frame = Number(m[2]);
     if (m[1] === 'PLANE') {
@@ -44,7 +50,8 @@ export function asSplines(text: string, reach = 400): string {
           [corner(1, -1), corner(1, 1)],
         ]),
       );
-    } else if (m[1] === 'CYLINDRICAL_SURFACE')
+    } else if (m[1] === 'TOROIDAL_SURFACE') changed.set(id, torus(frame, Number(m[3]), Number(m[4])));
+    else if (m[1] === 'CYLINDRICAL_SURFACE')
       changed.set(
         id,
         round(frame, () => Number(m[3]), -reach, reach),

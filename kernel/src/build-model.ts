@@ -196,7 +196,10 @@ class Builder {
     const { model } = this;
     const note = (code: string, message: string) => model.notes.push({ code, message });
     if (this.recovered)
-      note('surface-recovered', `${this.recovered} faces stored as splines or swept surfaces are exact planes, cylinders, cones or spheres within 0.001 mm and were read as such.`);
+      note(
+        'surface-recovered',
+        `${this.recovered} faces stored as splines or swept surfaces are exact planes, cylinders, cones, spheres or tori within 0.001 mm and were read as such.`,
+      );
     if (this.unreadable.length)
       note('freeform-face', `Free-form faces, shown but not recognised: ${this.unreadable.slice(0, 20).join(', ')}${this.unreadable.length > 20 ? ' …' : ''}.`);
     if (this.tiny) note('tiny-edge', `${this.tiny} edges are shorter than 0.0001 mm.`);

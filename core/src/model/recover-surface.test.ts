@@ -48,6 +48,34 @@ describe('recoverSurface', () => {
     );
   });
 
+  it('finds any torus from a quarter of its tube', () => {
+    fc.assert(
+      fc.property(
+        place,
+        unit,
+        fc.double({ min: 4, max: 40, noNaN: true }),
+        fc.double({ min: 0.5, max: 3.5, noNaN: true }),
+        fc.integer({ min: 0, max: 3 }),
+        (origin, axis, majorRadius, minorRadius, quarter) => {
+          const torus: Surface = { kind: 'torus', origin, axis, majorRadius, minorRadius };
+          const x = normalize(cross(axis, Math.abs(axis[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0]));
+          const y = cross(axis, x);
+          const samples = Array.from({ length: 45 }, (_, n) => {
+            const [a, b] = [Math.floor(n / 5) * 0.2, (quarter + (n % 5) / 4) * (Math.PI / 2)];
+            const r = majorRadius + minorRadius * Math.cos(b);
+            const point = along(along(along(origin, axis, minorRadius * Math.sin(b)), x, r * Math.cos(a)), y, r * Math.sin(a));
+            return { point, normal: surfaceNormal(torus, point) };
+          });
+          const found = recoverSurface(samples);
+          expect(found?.kind).toBe('torus');
+          if (found?.kind !== 'torus') return;
+          expect(found.majorRadius).toBeCloseTo(majorRadius, 4);
+          expect(found.minorRadius).toBeCloseTo(minorRadius, 4);
+        },
+      ),
+    );
+  });
+
   it('finds planes and spheres', () => {
     const normal: Vec3 = normalize([1, 2, 3]);
     const x = normalize(cross(normal, [0, 0, 1]));

@@ -1,4 +1,4 @@
-import { add, along, dot, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { add, along, cross, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { angleBasis, distanceToSurface, surfaceNormal } from './surface.ts';
 import type { Surface } from './solid-model.ts';
 
@@ -13,12 +13,12 @@ export const RECOVERY_TOLERANCE = 1e-3;
 export const RECOVERY_ANGLE = 9e-4;
 
 /**
- * The exact plane, cylinder, cone or sphere that all samples (points with unit normals, mm) lie on within
+ * The exact plane, cylinder, cone, sphere or torus that all samples (points with unit normals, mm) lie on within
  * {@link RECOVERY_TOLERANCE} and {@link RECOVERY_ANGLE}; null where none does. The simplest kind wins.
  */
 export function recoverSurface(samples: SurfaceSample[]): Surface | null {
   if (samples.length < 6) return null;
-  for (const fit of [fitPlane, fitCylinder, fitCone, fitSphere]) {
+  for (const fit of [fitPlane, fitCylinder, fitCone, fitSphere, fitTorus]) {
     const surface = fit(samples);
     if (surface && agrees(surface, samples)) return surface;
   }
@@ -96,7 +96,40 @@ function fitCircle(points: Vec3[], axis: Vec3): { centre: Vec3; radius: number }
   return radius > 1e-6 && radius < 1e5 ? { centre, radius } : null;
 }
 
-/** Unit direction in which the vectors spread least about `centre` (smallest eigenvector, Jacobi). */
+/**
+ * Normals of a torus all meet its axis: the line whose reciprocal product with every normal line is nought (line geometry, Plücker
+ * coordinates). In the half-plane through the axis the points then lie on one circle.
+ */
+function fitTorus(samples: SurfaceSample[]): Surface | null {
+  const middle = mean(samples.map((s) => s.point));
+  const size = Math.max(...samples.map((s) => length(sub(s.point, middle)))) || 1;
+  const m = Array.from({ length: 6 }, () => [0, 0, 0, 0, 0, 0]);
+  for (const { point, normal } of samples) {
+    const p = scale(sub(point, middle), 1 / size);
+    const row = [...cross(p, normal), ...normal];
+    for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) m[i]![j]! += row[i]! * row[j]!;
+  }
+  const [ax, ay, az, mx, my, mz] = smallestEigenvector(m) as [number, number, number, number, number, number];
+  const direction: Vec3 = [ax, ay, az];
+  const l = length(direction);
+  if (l < 1e-3) return null;
+  const axis = scale(direction, 1 / l);
+  const foot = along(middle, scale(cross(direction, [mx, my, mz]), 1 / (l * l)), size);
+  const rows = samples.map(({ point }) => {
+    const d = sub(point, foot);
+    const h = dot(d, axis);
+    const r = length(sub(d, scale(axis, h)));
+    return { row: [2 * r, 2 * h, 1] as Vec3, value: r * r + h * h };
+  });
+  const k = solve3(rows);
+  if (!k) return null;
+  const [majorRadius, h] = k;
+  const minorRadius = Math.sqrt(Math.max(0, k[2] + majorRadius * majorRadius + h * h));
+  if (!(minorRadius > 1e-6 && minorRadius < 1e5 && majorRadius > minorRadius * 1e-3)) return null;
+  return { kind: 'torus', origin: along(foot, axis, h), axis, majorRadius, minorRadius };
+}
+
+/** Unit direction in which the vectors spread least about `centre`. */
 function leastSpread(vectors: Vec3[], centre: Vec3): Vec3 {
   const a = [
     [0, 0, 0],
@@ -107,29 +140,31 @@ function leastSpread(vectors: Vec3[], centre: Vec3): Vec3 {
     const d = sub(v, centre);
     for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) a[i]![j]! += d[i]! * d[j]!;
   }
-  const e = [
-    [1, 0, 0],
-    [0, 1, 0],
-    [0, 0, 1],
-  ];
-  for (let sweep = 0; sweep < 30; sweep++) {
-    for (const [p, q] of [
-      [0, 1],
-      [0, 2],
-      [1, 2],
-    ] as const) {
-      if (Math.abs(a[p]![q]!) < 1e-18) continue;
-      const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
-      const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
-      const c = 1 / Math.hypot(t, 1);
-      const s = t * c;
-      for (let k = 0; k < 3; k++) [a[k]![p], a[k]![q]] = [c * a[k]![p]! - s * a[k]![q]!, s * a[k]![p]! + c * a[k]![q]!];
-      for (let k = 0; k < 3; k++) [a[p]![k], a[q]![k]] = [c * a[p]![k]! - s * a[q]![k]!, s * a[p]![k]! + c * a[q]![k]!];
-      for (let k = 0; k < 3; k++) [e[k]![p], e[k]![q]] = [c * e[k]![p]! - s * e[k]![q]!, s * e[k]![p]! + c * e[k]![q]!];
+  return normalize(smallestEigenvector(a) as Vec3);
+}
+
+/** Eigenvector of the smallest eigenvalue of a symmetric matrix (cyclic Jacobi). */
+function smallestEigenvector(symmetric: number[][]): number[] {
+  const n = symmetric.length;
+  const a = symmetric.map((row) => [...row]);
+  const e: number[][] = a.map((_, i) => a.map((__, j) => (i === j ? 1 : 0)));
+  for (let sweep = 0; sweep < 40; sweep++) {
+    for (let p = 0; p < n; p++) {
+      for (let q = p + 1; q < n; q++) {
+        if (Math.abs(a[p]![q]!) < 1e-18) continue;
+        const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
+        const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
+        const c = 1 / Math.hypot(t, 1);
+        const s = t * c;
+        for (let k = 0; k < n; k++) [a[k]![p], a[k]![q]] = [c * a[k]![p]! - s * a[k]![q]!, s * a[k]![p]! + c * a[k]![q]!];
+        for (let k = 0; k < n; k++) [a[p]![k], a[q]![k]] = [c * a[p]![k]! - s * a[q]![k]!, s * a[p]![k]! + c * a[q]![k]!];
+        for (let k = 0; k < n; k++) [e[k]![p], e[k]![q]] = [c * e[k]![p]! - s * e[k]![q]!, s * e[k]![p]! + c * e[k]![q]!];
+      }
     }
   }
-  const i = [0, 1, 2].sort((x, y) => a[x]![x]! - a[y]![y]!)[0]!;
-  return normalize([e[0]![i]!, e[1]![i]!, e[2]![i]!]);
+  let least = 0;
+  for (let i = 1; i < n; i++) if (a[i]![i]! < a[least]![least]!) least = i;
+  return e.map((row) => row[least]!);
 }
 
 /** Least-squares solution of rows·x = values in three unknowns; null when they do not determine it. */
