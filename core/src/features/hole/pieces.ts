@@ -22,8 +22,6 @@ export interface Piece {
 export interface AxisGroup {
   line: AxisLine;
   pieces: Piece[];
-  /** Faces that lie on the axis but do not close round it: corner radii, slot ends, notches. */
-  partial: number[];
 }
 
 /** Largest offset between axes that count as one, mm, and largest angle, radians. */
@@ -77,12 +75,11 @@ function split(model: SolidModel, line: AxisLine, faces: number[]): AxisGroup {
     if (mates) mates.push(p);
     else sameSurface.push([p]);
   }
-  const group: AxisGroup = { line, pieces: [], partial: [] };
+  const group: AxisGroup = { line, pieces: [] };
   for (const mates of sameSurface) {
     const bins = new Uint8Array(BINS);
     for (const p of mates) markTurn(model, model.faces[p.face]!, line, bins);
     if (covered(bins) >= FULL_TURN_BINS) group.pieces.push(...mates);
-    else group.partial.push(...mates.map((p) => p.face));
   }
   return group;
 }
