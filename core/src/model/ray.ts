@@ -7,7 +7,7 @@ export interface RayCaster {
   firstHit(origin: Vec3, direction: Vec3, limit?: number): number | null;
 }
 
-const LEAF = 8;
+const LEAF = 4;
 /** Numbers a node takes: box (6), first and last triangle, place of its right child (0: a leaf). */
 const NODE = 9;
 
@@ -58,7 +58,8 @@ class Tree implements RayCaster {
     const { nodes, order, box } = this;
     const at = NODE * this.used++;
     for (let k = 0; k < 3; k++) {
-      let [low, high] = [Infinity, -Infinity];
+      let low = Infinity;
+      let high = -Infinity;
       for (let i = from; i < to; i++) {
         const t = 6 * order[i]!;
         if (box[t + k]! < low) low = box[t + k]!;
@@ -94,12 +95,21 @@ class Tree implements RayCaster {
   firstHit(origin: Vec3, direction: Vec3, limit = Infinity): number | null {
     if (this.used === 0) return null;
     const { nodes, stack } = this;
-    const [ox, oy, oz] = origin;
-    const [dx, dy, dz] = direction;
+    const ox = origin[0];
+    const oy = origin[1];
+    const oz = origin[2];
+    const dx = direction[0];
+    const dy = direction[1];
+    const dz = direction[2];
     // A zero component would give 0·∞ on a box face; a tiny one does not.
     const ix = 1 / (Math.abs(dx) < 1e-12 ? 1e-12 : dx);
     const iy = 1 / (Math.abs(dy) < 1e-12 ? 1e-12 : dy);
     const iz = 1 / (Math.abs(dz) < 1e-12 ? 1e-12 : dz);
+    const sx = Math.abs(dx);
+    const sy = Math.abs(dy);
+    const sz = Math.abs(dz);
+    const lead = sx >= sy && sx >= sz ? 0 : sy >= sz ? 1 : 2;
+    const sense = lead === 0 ? dx : lead === 1 ? dy : dz;
     let best = limit;
     let depth = 0;
     stack[depth++] = 0;
@@ -120,8 +130,11 @@ class Tree implements RayCaster {
       if (near > far) continue;
       const right = nodes[n + 8]!;
       if (right > 0) {
-        stack[depth++] = right;
-        stack[depth++] = n + NODE;
+        // The nearer side first: what it meets cuts the other one short.
+        const left = n + NODE;
+        const isLeftNear = sense > 0 ? nodes[left + lead]! <= nodes[right + lead]! : nodes[left + 3 + lead]! >= nodes[right + 3 + lead]!;
+        stack[depth++] = isLeftNear ? right : left;
+        stack[depth++] = isLeftNear ? left : right;
         continue;
       }
       for (let i = nodes[n + 6]!; i < nodes[n + 7]!; i++) {
@@ -135,8 +148,12 @@ class Tree implements RayCaster {
   /** Distance to one triangle (Möller–Trumbore), or Infinity. */
   private meet(t: number, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number): number {
     const c = this.corners;
-    const [e1x, e1y, e1z] = [c[t + 3]!, c[t + 4]!, c[t + 5]!];
-    const [e2x, e2y, e2z] = [c[t + 6]!, c[t + 7]!, c[t + 8]!];
+    const e1x = c[t + 3]!;
+    const e1y = c[t + 4]!;
+    const e1z = c[t + 5]!;
+    const e2x = c[t + 6]!;
+    const e2y = c[t + 7]!;
+    const e2z = c[t + 8]!;
     const hx = dy * e2z - dz * e2y;
     const hy = dz * e2x - dx * e2z;
     const hz = dx * e2y - dy * e2x;
