@@ -78,11 +78,55 @@ describe('corrections', () => {
     const done = apply(
       [a],
       { id: 'c1', kind: 'levels', targets: [targetOf(a)], raiseTop: 2, lowerBottom: 0, depth: null },
-      { id: 'c2', kind: 'approach', targets: [targetOf(a)], from: [1, 0, 0] },
+      { id: 'c2', kind: 'approach', targets: [targetOf(a)], from: [0, 0, 1] },
     );
     expect(done.lost).toEqual([]);
     expect(done.by.get(a.id)).toEqual(['c1', 'c2']);
-    expect(holes(done.features)[0]).toMatchObject({ depth: 22, reachableFrom: [[1, 0, 0]] });
+    expect(holes(done.features)[0]).toMatchObject({ depth: 22, reachableFrom: [[0, 0, 1]] });
+  });
+  it('never let a tool come in where there is no way: a blind hole from below, any hole from the side', () => {
+    const [blind, through] = [drilled(10), drilled(40, { kind: 'through', bottom: { shape: 'open' }, depth: 30 })];
+    for (const [hole, from] of [
+      [blind, [0, 0, -1]],
+      [blind, [1, 0, 0]],
+      [through, [1, 0, 0]],
+    ] as [HoleFeature, [number, number, number]][]) {
+      const done = apply([hole], { id: 'c', kind: 'approach', targets: [targetOf(hole)], from });
+      expect(done.features).toEqual([hole]);
+      expect(done.lost).toHaveLength(1);
+    }
+  });
+  it('keep the steps of a hole together, and refuse a depth that leaves one of them nothing', () => {
+    const sunk = drilled(10, {
+      kind: 'through',
+      bottom: { shape: 'open' },
+      depth: 30,
+      stack: [
+        { shape: 'cone', startDiameter: 12, endDiameter: 6, angle: 90, length: 3 },
+        { shape: 'cylinder', diameter: 6, length: 27 },
+      ],
+    });
+    const bored = drilled(40, {
+      stack: [
+        { shape: 'cylinder', diameter: 11, length: 6 },
+        { shape: 'flat', startDiameter: 11, endDiameter: 6 },
+        { shape: 'cylinder', diameter: 6, length: 14 },
+      ],
+    });
+    const total = (h: HoleFeature): number => h.stack.reduce((n, s) => n + (s.shape === 'flat' ? 0 : s.length), 0);
+    const raised = holes(apply([sunk, bored], { id: 'c', kind: 'levels', targets: [sunk, bored].map(targetOf), raiseTop: 2, lowerBottom: 1, depth: null }).features);
+    expect(raised.map((h) => [h.depth, total(h)])).toEqual([
+      [33, 33],
+      [23, 23],
+    ]);
+    expect(raised[1]!.stack[0]).toMatchObject({ diameter: 11, length: 8 });
+    const refused = apply([bored], { id: 'c', kind: 'levels', targets: [targetOf(bored)], raiseTop: 0, lowerBottom: 0, depth: 5 });
+    expect(refused.features).toEqual([bored]);
+    expect(refused.lost).toHaveLength(1);
+    // Joined, a counterbore would be gone without a word.
+    expect(
+      apply([bored, drilled(40, { entry: [40, 20, -40] })], { id: 'c', kind: 'join', targets: [targetOf(bored), targetOf(drilled(40, { entry: [40, 20, -40] }))] }).lost[0]!.reason,
+    ).toContain('plain holes');
   });
   it('say when their feature is gone, and change nothing else', () => {
     const done = apply([drilled(10)], { id: 'c', kind: 'dismiss', targets: [targetOf(drilled(70)), targetOf(drilled(10))] });

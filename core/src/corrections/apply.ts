@@ -59,7 +59,7 @@ export function applyCorrections(recognised: Feature[], corrections: Correction[
     if (c.kind === 'join') {
       const joined = joinHoles(all.filter((f): f is HoleFeature => f.family === 'hole'));
       if (!joined) {
-        lost.push({ id: c.id, reason: 'the holes do not lie on one axis with one diameter' });
+        lost.push({ id: c.id, reason: 'only plain holes of one diameter on one axis can be joined' });
         continue;
       }
       replace(all[0]!, [joined], c.id);
@@ -78,12 +78,13 @@ export function applyCorrections(recognised: Feature[], corrections: Correction[
 /** What becomes of one feature; null where the correction does not fit it. */
 function changed(f: Feature, c: Exclude<Correction, { kind: 'made' | 'join' }>, units: 'mm' | 'inch'): Feature[] | null {
   if (c.kind === 'dismiss') return [];
-  if (c.kind === 'approach') return [f.family === 'hole' ? turnHole(f, c.from) : { ...f, reachableFrom: [c.from] }];
+  if (c.kind === 'approach') return turned(f, c.from);
   if (c.kind === 'levels') {
     const depth = depthOf(f);
     if (depth === null) return null;
     const grown = c.depth ?? depth + c.raiseTop + c.lowerBottom;
-    return grown > 0 ? [withLevels(f, c.raiseTop, grown)] : null;
+    const moved = grown > 0 ? withLevels(f, c.raiseTop, grown) : null;
+    return moved && [moved];
   }
   if (f.family !== 'hole') return null;
   if (c.kind === 'split') return splitHole(f, c.from, c.to);
@@ -95,29 +96,42 @@ function depthOf(f: Feature): number | null {
   return f.family === 't-slot' ? f.mouthDepth + f.headHeight : null;
 }
 
-/** The feature with its top raised and a new depth. */
-function withLevels(f: Feature, raise: number, depth: number): Feature {
+/** The feature with its top raised and a new depth; null where a step of it would vanish. */
+function withLevels(f: Feature, raise: number, depth: number): Feature | null {
   if (f.family === 'hole') {
     const last = f.stack.findLastIndex((s) => s.shape === 'cylinder');
-    const first = f.stack.findIndex((s) => s.shape !== 'flat');
+    const first = f.stack.findIndex((s) => s.shape === 'cylinder');
+    if (first < 0) return null;
     const more = depth - f.depth;
-    // The top step grows upward, the last straight one takes the rest.
+    // The first straight step grows upward, the last one takes the rest.
     const stack = f.stack.map((s, i): StackStep => {
       if (s.shape !== 'cylinder') return s;
-      const extra = (i === first ? raise : 0) + (i === last ? more - raise : 0);
-      return { ...s, length: round(Math.max(0, s.length + (first === last && i === first ? more : extra))) };
+      return { ...s, length: round(s.length + (i === first ? raise : 0) + (i === last ? more - raise : 0)) };
     });
+    if (stack.some((s) => s.shape === 'cylinder' && s.length <= 0)) return null;
     return { ...f, entry: roundVec(along(f.entry, f.axis, raise)), depth: round(depth), stack };
   }
+  if (f.family === 't-slot' && !(f.mouthDepth + raise > 0 && depth > f.mouthDepth + raise)) return null;
   if (f.family === 't-slot') return { ...f, at: roundVec(along(f.at, f.axis, raise)), mouthDepth: round(f.mouthDepth + raise), headHeight: round(depth - f.mouthDepth - raise) };
   if (f.family === 'slot') return { ...f, centre: roundVec(along(f.centre, f.axis, raise)), depth: round(depth) };
   if ('at' in f && 'depth' in f) return { ...f, at: roundVec(along(f.at, f.axis, raise)), depth: round(depth) };
   return f;
 }
 
-/** The hole read from another side. */
-function turnHole(f: HoleFeature, from: HoleFeature['axis']): HoleFeature {
-  if (dot(f.axis, from) > -0.999) return { ...f, reachableFrom: [from] };
+/**
+ * The feature made from another side. An edge may be broken from any; a cavity only along its axis, from below only where it goes
+ * through: a blind hole entered at its bottom would be a tool driven into the part.
+ */
+function turned(f: Feature, from: Feature['axis']): Feature[] | null {
+  const share = dot(f.axis, from);
+  const isOpenBelow = f.family === 'hole' ? f.kind === 'through' : f.family === 'wall-groove' || f.family === 'bore-groove' || ('bottom' in f && f.bottom === 'open');
+  const isEdge = f.family === 'chamfer' || f.family === 'rounded-edge' || f.family === 'sharp-edge';
+  if (!isEdge && share < 0.999 && !(isOpenBelow && share < -0.999)) return null;
+  return [f.family === 'hole' && share < 0 ? readFromBelow(f, from) : { ...f, reachableFrom: [from] }];
+}
+
+/** A through hole read from its other end. */
+function readFromBelow(f: HoleFeature, from: HoleFeature['axis']): HoleFeature {
   const stack = [...f.stack].reverse().map((s): StackStep => (s.shape === 'cylinder' ? s : { ...s, startDiameter: s.endDiameter, endDiameter: s.startDiameter }));
   return { ...f, axis: from, entry: roundVec(along(f.entry, f.axis, -f.depth)), entryDrop: 0, stack, reachableFrom: [from] };
 }
@@ -125,7 +139,8 @@ function turnHole(f: HoleFeature, from: HoleFeature['axis']): HoleFeature {
 /** One hole from the highest entry to the deepest end, or null where they are not coaxial and equal. */
 function joinHoles(holes: HoleFeature[]): HoleFeature | null {
   const [first] = holes;
-  if (!first || holes.length < 2) return null;
+  // Steps would be lost without a word.
+  if (!first || holes.length < 2 || holes.some((h) => h.stack.length !== 1)) return null;
   const widths = holes.map((h) => Math.min(...h.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []))));
   const coaxial = holes.every((h) => {
     const off = sub(h.entry, first.entry);

@@ -210,31 +210,36 @@ function deriveRow(size: FeatureSize, frames: { setup: Setup; frame: SetupFrame 
         row.remarks.push(...result.remarks);
       }
     }
-    leaveOutBlocked(row, where, say);
   };
   const view = viewHole(first, 'x', home.frame.frame)!;
   const method = methodFor(view, thread);
   row.method = method.name;
   planIn(home, (h) => method.steps(h, thread));
   if (view.farSteps.length > 0) planFarSide(row, holes, home, frames, planIn);
+  leaveOutBlocked(row, frames, say);
   row.remarks.push(...compareWithPrint(callout, decision, view, say));
   row.remarks.push(...threadFit(thread, first, say));
   if (row.reasons.length > 0) {
     // A row is made whole or not at all: half a hole in the program is a trap.
     row.operations = [];
+    row.blocked = [];
     return row;
   }
   return { ...row, state: 'planned' };
 }
 
-/** Leaves out, of all the row's operations, the holes where a tool would stand in a jaw, a clamp or a keep-out box. */
-function leaveOutBlocked(row: Row, { setup, frame }: { setup: Setup; frame: SetupFrame }, say: (mm: number) => string): void {
-  if (frame.keepOuts.length === 0) return;
-  const own = row.operations.filter((o) => o.setupId === setup.id);
-  for (const o of own) {
+/**
+ * Leaves out, of all the row's operations, the holes where a tool would stand in a jaw, a clamp or a keep-out box. What is in the way in
+ * one setup is left out of the others too: a hole is made whole or not at all.
+ */
+function leaveOutBlocked(row: Row, frames: { setup: Setup; frame: SetupFrame }[], say: (mm: number) => string): void {
+  const seen = new Set<string>();
+  for (const o of row.operations) {
+    const { keepOuts } = frames.find(({ setup }) => setup.id === o.setupId)!.frame;
     for (const h of o.holes) {
-      const box = boxInTheWay(frame.keepOuts, h.x, h.y, h.z, Math.max(o.tool.diameter, o.tool.shankDiameter) / 2);
-      if (!box || row.blocked.some((b) => b.label === h.label)) continue;
+      const box = seen.has(h.label) ? null : boxInTheWay(keepOuts, h.x, h.y, h.z, Math.max(o.tool.diameter, o.tool.shankDiameter) / 2);
+      if (!box) continue;
+      seen.add(h.label);
       row.blocked.push({
         label: h.label,
         feature: h.feature,
@@ -243,9 +248,8 @@ function leaveOutBlocked(row: Row, { setup, frame }: { setup: Setup; frame: Setu
     }
   }
   if (row.blocked.length === 0) return;
-  const out = new Set(row.blocked.map((b) => b.label));
-  for (const o of own) o.holes = o.holes.filter((h) => !out.has(h.label));
-  if (own.every((o) => o.holes.length === 0)) row.reasons.push(row.blocked[0]!.reason);
+  for (const o of row.operations) o.holes = o.holes.filter((h) => !seen.has(h.label));
+  if (row.operations.every((o) => o.holes.length === 0)) row.reasons.push(row.blocked[0]!.reason);
   else row.remarks.push(...row.blocked.map((b) => ({ rule: 'holding', severity: 'warning' as const, message: b.reason })));
 }
 

@@ -9,9 +9,15 @@ export function boxInTheWay(boxes: readonly KeepOutBox[], x: number, y: number, 
   return boxes.find((b) => z < b.max[2] + KEEP_OUT_ROOM && squareGap(x, b.min[0], b.max[0]) + squareGap(y, b.min[1], b.max[1]) < reach * reach) ?? null;
 }
 
-/** The first box that a round tool meets on a straight way, judged from above along its lowest point. */
-export function boxOnTheWay(boxes: readonly KeepOutBox[], from: readonly [number, number, number], to: readonly [number, number, number], radius: number): KeepOutBox | null {
-  const reach = radius + KEEP_OUT_ROOM;
+/** The first box that a round tool comes nearer than `room` on a straight way, judged from above along its lowest point. */
+export function boxOnTheWay(
+  boxes: readonly KeepOutBox[],
+  from: readonly [number, number, number],
+  to: readonly [number, number, number],
+  radius: number,
+  room = KEEP_OUT_ROOM,
+): KeepOutBox | null {
+  const reach = radius + room;
   return (
     boxes.find((b) => {
       let [t0, t1] = [0, 1];
@@ -28,7 +34,7 @@ export function boxOnTheWay(boxes: readonly KeepOutBox[], from: readonly [number
       if (t0 > t1) return false;
       const dz = to[2] - from[2];
       const lowest = Math.min(from[2] + t0 * dz, from[2] + t1 * dz);
-      return lowest < b.max[2] + KEEP_OUT_ROOM;
+      return lowest < b.max[2] + room - 1e-9;
     }) ?? null
   );
 }

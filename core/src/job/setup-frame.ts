@@ -90,7 +90,7 @@ function stockBody(setup: Setup, part: Bounds, axes: Frame, before: SetupFrame |
     max: [part.max[0] + s.xHigh, part.max[1] + s.yHigh, part.max[2] + s.zHigh],
   };
   const plain: StockBody = { box: block, shape: 'box', along: 'z', radius: 0, standsProud: s.kind !== 'prepared' };
-  if (s.kind === 'left-over') return before ? leftOver(before, axes) : { ...plain, standsProud: false };
+  if (s.kind === 'left-over') return before ? leftOver(before, axes) : plain;
   if (s.kind === 'round-bar') {
     const i = 'xyz'.indexOf(s.barAxis);
     const box: Bounds = { min: [...block.min], max: [...block.max] };

@@ -7,6 +7,7 @@ import { chooseDirections, setupsFor } from './choose-setups.ts';
 import { deriveJob } from './derive.ts';
 import { boxInTheWay, boxOnTheWay } from './keep-out.ts';
 import { newPlan, planSchema } from './plan.ts';
+import { proveProgram } from '../proof/prove.ts';
 import { produceJob } from './produce.ts';
 import { attitudeFor, attitudeFrom, copySetup, newSetup, quarterTurn, SIDES, sideDirection, turnOver, upFromPoints, type Setup, type Zero } from './setup.ts';
 import { barDiameter, boxFromPoints, setupFrame, setupFrames, zeroInWords } from './setup-frame.ts';
@@ -166,6 +167,53 @@ describe('what holds the part', () => {
     expect(produced.checks.filter((c) => c.rule === 'holding' && c.severity === 'error')).toEqual([]);
     // From one side of the clamp to the other the tool lifts.
     expect(produced.programs[0]!.text).toMatch(/G98/);
+  });
+  it('counts no hole twice when all of a row are in the way', () => {
+    const p = plan();
+    p.setups[0]!.holding.keepOuts = [{ id: 'c', name: 'plate', kind: 'keep-out', min: [-10, -10, -5], max: [200, 200, 25] }];
+    const job = deriveJob({ features: [hole(), hole({ entry: [60, 20, 0] })], bounds: BOUNDS, plan: p, library: LIBRARY });
+    expect(job.rows[0]).toMatchObject({ state: 'open', operations: [], blocked: [] });
+    expect(job.rows[0]!.reasons[0]).toContain('plate');
+    expect(job.coverage).toEqual({ planned: 0, total: 2 });
+  });
+  it('leaves a hole that is blocked from below out of both setups', () => {
+    const bored = (x: number) =>
+      hole({
+        kind: 'through',
+        role: 'counterbored',
+        axis: [0, 0, -1],
+        entry: [x, 20, -30],
+        stack: [
+          { shape: 'cylinder', diameter: 11, length: 6.8 },
+          { shape: 'flat', startDiameter: 11, endDiameter: 6.6 },
+          { shape: 'cylinder', diameter: 6.6, length: 23.2 },
+        ],
+      });
+    const p = plan();
+    p.setups.push(newSetup('s2', 'bottom up', '-Z'));
+    const free = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY }).rows[0]!;
+    expect(free.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual(['s1 spot 2', 's1 drill 2', 's2 counterbore 2']);
+    // In the turned setup Z runs down: the clamp stands on the part's underside, round the first hole.
+    p.setups[1]!.holding.keepOuts = [{ id: 'c', name: 'clamp', kind: 'clamp', min: [5, -40, 25], max: [35, 0, 60] }];
+    const row = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY }).rows[0]!;
+    expect(row.blocked.map((b) => b.label)).toEqual(['A1']);
+    expect(row.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual(['s1 spot 1', 's1 drill 1', 's2 counterbore 1']);
+    expect(row.remarks.filter((r) => r.rule === 'holding')).toHaveLength(1);
+  });
+  it('takes what is left for solid where there is nothing before it', () => {
+    const first = setup({ stock: { ...setup().stock, kind: 'left-over' } });
+    expect(setupFrame(first, bounds).body.standsProud).toBe(true);
+  });
+  it('proves the text, hand-edited too', () => {
+    const p = plan();
+    p.setups[0]!.holding.keepOuts = [{ id: 'c', name: 'clamp 1', kind: 'clamp', min: [40, 0, -5], max: [60, 80, 25] }];
+    const at = (x: number) => hole({ entry: [x, 20, 0], stack: [{ shape: 'cylinder', diameter: 6, length: 20 }] });
+    const { job, programs } = produceJob({ features: [at(15), at(80)], bounds: BOUNDS, plan: p, library: LIBRARY, name: 'x', rays: null });
+    const { setup: derived, text } = programs[0]!;
+    const findings = (t: string) => proveProgram(t, job, derived, LIBRARY.tools, 'mm').checks.filter((c) => c.rule === 'holding');
+    expect(findings(text)).toEqual([]);
+    // Staying low between the holes goes through the clamp.
+    expect(findings(text.replace(/G98/g, 'G99'))[0]).toMatchObject({ severity: 'error', message: expect.stringContaining('through clamp 1') as string });
   });
   it('must lie within the machine’s travel', () => {
     const machine = { ...LIBRARY.machines[0]!, travel: { x: 20, y: 550, z: 550 } };

@@ -18,7 +18,7 @@ export interface Narrow {
 export const EVERYTHING: Narrow = { family: '', direction: '', level: '', range: '' };
 
 /** The side that a feature's tool comes from, for filters. */
-export const directionOf = (f: Feature): string => {
+const directionOf = (f: Feature): string => {
   const d = f.reachableFrom[0] ?? f.axis;
   return sideOf(d) ?? d.map((v) => v.toFixed(2)).join(', ');
 };

@@ -3,7 +3,7 @@ import { sideOf } from '@yellow-pin/core/job/setup';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 
 /** A direction as a side of the file's box, or its three parts. */
-export const directionName = (d: readonly number[]): string => sideOf(d as [number, number, number]) ?? d.map((v) => v.toFixed(2)).join(', ');
+const directionName = (d: readonly number[]): string => sideOf(d as [number, number, number]) ?? d.map((v) => v.toFixed(2)).join(', ');
 
 /** A correction in words, for its list. */
 export function correctionInWords(c: Correction, unit: LengthUnit): string {

@@ -37,14 +37,7 @@ function blindStrips(context: RecogniseContext): Strip[] {
     const shape = islands.length === 1 ? stripRound(sides, islands[0]!) : stripWithEnds(sides);
     if (!shape) continue;
     const bottom = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, d);
-    const [left, right] = [shape.left, shape.right].map((walls) =>
-      levelOf(
-        context,
-        walls.map((w) => w.patch),
-        d,
-        bottom,
-      ),
-    ) as [Level, Level];
+    const [left, right] = [levelOf(context, shape.left, d, bottom), levelOf(context, shape.right, d, bottom)];
     out.push({
       frame,
       floor,
@@ -68,8 +61,8 @@ interface Level {
   ceilings: number[];
 }
 
-function levelOf({ model, graph }: RecogniseContext, walls: number[], d: Vec3, floor: number): Level {
-  const all = walls.map((w) => wallTop(model, graph, w, d, floor));
+function levelOf({ model, graph }: RecogniseContext, walls: { patch: number }[], d: Vec3, floor: number): Level {
+  const all = walls.map((w) => wallTop(model, graph, w.patch, d, floor));
   return { top: Math.max(...all.map((l) => l.top)), ceilings: all.flatMap((l) => l.ceilings) };
 }
 
@@ -126,15 +119,15 @@ function hasFloor({ graph }: RecogniseContext, wall: number, d: Vec3): boolean {
   });
 }
 
-/** The next wall along an edge that runs up the wall, when the two flow into each other. */
-function nextWall(context: RecogniseContext, wall: number, at: Vec2, frame: ReturnType<typeof planFrame>): { patch: number; segment: Segment } | null {
+/** The wall that flows into this one at a place in plan, and has its own `end` there. */
+function wallAt(context: RecogniseContext, wall: number, at: Vec2, end: 'from' | 'to', frame: ReturnType<typeof planFrame>): { patch: number; segment: Segment } | null {
   const { model, graph } = context;
   for (const b of graph.patches[wall]!.loops.flat()) {
     if (b.other < 0 || b.convexity === 'convex' || !isWall(graph.patches[b.other]!, frame.z)) continue;
     const { points } = model.edges[b.edge]!;
     if (distance2(toPlan(frame, points[0]!), at) > 5e-3 || distance2(toPlan(frame, points[points.length - 1]!), at) > 5e-3) continue;
     const segment = patchSegment(context, b.other, frame);
-    if (segment && distance2(segment.from, at) < 5e-3) return { patch: b.other, segment };
+    if (segment && distance2(segment[end], at) < 5e-3) return { patch: b.other, segment };
   }
   return null;
 }
@@ -144,7 +137,7 @@ function walkThrough(context: RecogniseContext, cap: number, first: Segment, fra
   let closed = false;
   for (let guard = 0; guard < 200; guard++) {
     const last = chain[chain.length - 1]!;
-    const next = nextWall(context, last.patch, last.segment.to, frame);
+    const next = wallAt(context, last.patch, last.segment.to, 'from', frame);
     if (!next) break;
     if (next.patch === cap) {
       closed = true;
@@ -155,7 +148,7 @@ function walkThrough(context: RecogniseContext, cap: number, first: Segment, fra
   if (!closed) {
     // Open ahead: what flows into the cap from behind is the other wall.
     for (let guard = 0; guard < 200; guard++) {
-      const before = previousWall(context, chain[0]!, frame);
+      const before = wallAt(context, chain[0]!.patch, chain[0]!.segment.from, 'to', frame);
       if (!before || chain.some((c) => c.patch === before.patch)) break;
       chain.unshift(before);
     }
@@ -166,31 +159,13 @@ function walkThrough(context: RecogniseContext, cap: number, first: Segment, fra
   return shape && throughStrip(context, shape, frame);
 }
 
-function previousWall(context: RecogniseContext, here: { patch: number; segment: Segment }, frame: ReturnType<typeof planFrame>): { patch: number; segment: Segment } | null {
-  const { model, graph } = context;
-  for (const b of graph.patches[here.patch]!.loops.flat()) {
-    if (b.other < 0 || b.convexity === 'convex' || !isWall(graph.patches[b.other]!, frame.z)) continue;
-    const { points } = model.edges[b.edge]!;
-    if (distance2(toPlan(frame, points[0]!), here.segment.from) > 5e-3) continue;
-    const segment = patchSegment(context, b.other, frame);
-    if (segment && distance2(segment.to, here.segment.from) < 5e-3) return { patch: b.other, segment };
-  }
-  return null;
-}
-
 function throughStrip(context: RecogniseContext, shape: StripShape, frame: ReturnType<typeof planFrame>): Strip {
   const { model, graph } = context;
   const d = frame.z;
   const back: Vec3 = [-d[0], -d[1], -d[2]];
   const walls = [...shape.left, ...shape.right].map((w) => w.patch);
   const lowest = Math.min(...walls.map((w) => extentAlong(model, graph.patches[w]!, d)[0]));
-  const side = (list: { patch: number }[], along: Vec3, floor: number): number =>
-    levelOf(
-      context,
-      list.map((w) => w.patch),
-      along,
-      floor,
-    ).top;
+  const side = (list: { patch: number }[], along: Vec3, floor: number): number => levelOf(context, list, along, floor).top;
   const highest = Math.max(...walls.map((w) => extentAlong(model, graph.patches[w]!, d)[1]));
   return {
     frame,
@@ -209,7 +184,7 @@ function throughStrip(context: RecogniseContext, shape: StripShape, frame: Retur
 }
 
 /** A whole wall patch in plan, run with the air on its left; null where it closes on itself or is cut up. */
-export function patchSegment({ model, graph }: RecogniseContext, index: number, frame: ReturnType<typeof planFrame>): Segment | null {
+function patchSegment({ model, graph }: RecogniseContext, index: number, frame: ReturnType<typeof planFrame>): Segment | null {
   const patch = graph.patches[index]!;
   const s = patch.surface;
   if (s.kind === 'plane') {

@@ -1,4 +1,4 @@
-import { boxOnTheWay, KEEP_OUT_ROOM } from '../../job/keep-out.ts';
+import { boxOnTheWay } from '../../job/keep-out.ts';
 import type { Check, CheckRule } from './check.ts';
 
 type Finding = Omit<Check, 'setupId'>;
@@ -14,14 +14,13 @@ export const holding: CheckRule = {
     for (const m of keepOuts.length > 0 ? read.motions : []) {
       if (m.kind === 'dwell' || told.has(m.line) || [...m.from, ...m.to].some((v) => v === null)) continue;
       // Room is what the planner keeps; only the box itself is a collision.
-      const box = boxOnTheWay(keepOuts, m.from as [number, number, number], m.to as [number, number, number], (radius.get(m.tool) ?? 0) - KEEP_OUT_ROOM);
-      const lowest = Math.min(m.from[2]!, m.to[2]!);
-      if (!box || lowest >= box.max[2]) continue;
+      const box = boxOnTheWay(keepOuts, m.from as [number, number, number], m.to as [number, number, number], radius.get(m.tool) ?? 0, 0);
+      if (!box) continue;
       told.add(m.line);
       out.push({
         rule: 'holding',
         severity: 'error',
-        message: `Line ${m.line}: T${m.tool} goes through ${box.name} at Z ${say(lowest)}; its top is at ${say(box.max[2])}. Move the holding or leave the hole out.`,
+        message: `Line ${m.line}: T${m.tool} goes through ${box.name} at Z ${say(Math.min(m.from[2]!, m.to[2]!))}; its top is at ${say(box.max[2])}. Move the holding or leave the hole out.`,
         line: m.line,
       });
     }
