@@ -69,11 +69,20 @@ export function applyCorrections(recognised: Feature[], corrections: Correction[
     for (const f of all) {
       const fresh = changed(f, c, units);
       if (fresh) replace(f, fresh, c.id);
-      else lost.push({ id: c.id, reason: `${f.id} cannot be changed so` });
+      else lost.push({ id: c.id, reason: REFUSED[c.kind] });
     }
   }
   return { features, by, lost };
 }
+
+/** Why a correction of each kind may not fit its feature; each says what would. */
+const REFUSED: Record<Exclude<Correction['kind'], 'made' | 'join'>, string> = {
+  dismiss: 'it cannot be dismissed',
+  approach: 'no tool can come in from there: a cavity is entered along its axis, from below only where it goes through',
+  levels: 'a step of it would be left with no length: type a greater depth',
+  split: 'only a plain hole can be split, between two depths inside it',
+  'own-chamfer': 'it has no entry chamfer',
+};
 
 /** What becomes of one feature; null where the correction does not fit it. */
 function changed(f: Feature, c: Exclude<Correction, { kind: 'made' | 'join' }>, units: 'mm' | 'inch'): Feature[] | null {

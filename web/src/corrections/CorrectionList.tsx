@@ -19,7 +19,7 @@ export function CorrectionList({ plan, job, frame }: { plan: Plan; job: DerivedJ
       <div style={{ display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}>
         <button className="chip" aria-expanded={open} onClick={() => setOpen(!open)} disabled={plan.corrections.length === 0}>
           corrections {plan.corrections.length}
-          {lost.size > 0 && ` · ${lost.size} not found`}
+          {lost.size > 0 && ` · ${lost.size} without effect`}
         </button>
         <span className="quiet" style={{ marginLeft: 'auto' }}>
           put in
