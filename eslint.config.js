@@ -6,9 +6,17 @@ import tseslint from 'typescript-eslint';
 const forbid = (...names) => ({
   'no-restricted-imports': [
     'error',
-    { patterns: [{ group: names.flatMap((n) => [`@yellow-pin/${n}`, `@yellow-pin/${n}/*`, `**/${n}/src/**`]), message: 'Imports run one way: see docs/architecture.md.' }] },
+    {
+      patterns: [
+        {
+          group: names.flatMap((n) => [`@yellow-pin/${n}`, `@yellow-pin/${n}/*`, `**/${n}/src/**`]),
+          message: 'Imports run one way: see docs/architecture.md.',
+        },
+      ],
+    },
   ],
 });
+const COLOURS = 'Colours have names: see web/src/look/palette.ts.';
 const NODE = ['node:*', 'fs', 'path'].map((group) => group);
 
 export default tseslint.config(
@@ -25,7 +33,22 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
-  { files: ['**/*.mjs', '*.js', 'scripts/**', 'cli/bin/**'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', setTimeout: 'readonly' } } },
+  {
+    files: ['**/*.mjs', '*.js', 'scripts/**', 'cli/bin/**'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        setTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
+        fetch: 'readonly',
+        performance: 'readonly',
+        AbortSignal: 'readonly',
+      },
+    },
+  },
   {
     files: ['core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
@@ -35,7 +58,18 @@ export default tseslint.config(
         {
           patterns: [
             {
-              group: ['@yellow-pin/*', '**/kernel/**', '**/server/**', '**/web/**', '**/cli/**', ...NODE, 'react', 'react-*', 'typeorm', 'express'],
+              group: [
+                '@yellow-pin/*',
+                '**/kernel/**',
+                '**/server/**',
+                '**/web/**',
+                '**/cli/**',
+                ...NODE,
+                'react',
+                'react-*',
+                'typeorm',
+                'express',
+              ],
               message: 'core has no interface, no Node, no database.',
             },
           ],
@@ -56,6 +90,27 @@ export default tseslint.config(
   {
     files: ['web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
-    rules: { ...forbid('server', 'cli', 'kernel', 'demo'), 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+    rules: {
+      ...forbid('server', 'cli', 'kernel', 'demo'),
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'JSXOpeningElement[name.name=/^(button|input|select|option|textarea|table|fieldset|dialog|progress|details)$/]',
+          message: 'Controls come from the kit: Chakra UI, or web/src/kit.',
+        },
+        { selector: 'Literal[value=/#[0-9a-fA-F]{3,8}\\b/]', message: COLOURS },
+        { selector: 'TemplateElement[value.raw=/#[0-9a-fA-F]{3,8}\\b/]', message: COLOURS },
+        {
+          selector:
+            'JSXAttribute[name.name="style"] Property[key.name=/[cC]olor|background|fill|stroke|boxShadow/]',
+          message: COLOURS,
+        },
+      ],
+    },
   },
+  // The one file that names colours, and the one wrapper of a native list of choices.
+  { files: ['web/src/look/palette.ts', 'web/src/kit/Choice.tsx'], rules: { 'no-restricted-syntax': 'off' } },
 );

@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['{core,kernel,server,web,cli,demo}/src/**/*.test.{ts,tsx}'],
+    include: ['{core,kernel,server,web,cli,demo}/src/**/*.test.{ts,tsx}', 'scripts/**/*.test.mjs'],
     // The kernel prints a page about each file it writes.
     silent: 'passed-only',
     testTimeout: 60_000,

@@ -1,16 +1,10 @@
-import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import { coverage, openPart, rowOf } from './open.ts';
 
 const PART = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));
 
-/** A manifold block of its own for each test: what one changes no other sees. */
-async function openBlock(page: Page): Promise<void> {
-  await page.goto('/');
-  await page.getByLabel('STEP file').setInputFiles({ name: 'block.step', mimeType: 'model/step', buffer: PART });
-  await expect(page.getByText('27 / 28')).toBeVisible({ timeout: 60_000 });
-}
-const rowOf = (page: Page, tag: string) => page.locator(`.row[data-tag="${tag}"]`);
+const openBlock = (page: Page): Promise<void> => openPart(page, PART, 'block.step');
 
 async function typeCallout(page: Page, tag: string, text: string): Promise<void> {
   await rowOf(page, tag).locator('.callout').click();
@@ -70,8 +64,10 @@ test('a thread that has no room leaves the row open with the reason', async ({ p
   await openBlock(page);
   await typeCallout(page, 'D', 'M8x1.25 ↧22');
   await expect(rowOf(page, 'D')).toContainText('needs');
-  await expect(page.getByText('21 / 28')).toBeVisible();
-  await expect(page.getByText(/2 rows are still open/)).toBeVisible();
+  await expect(coverage(page)).toContainText('21 / 28');
+  await expect(
+    page.getByRole('region', { name: 'Not made' }).getByRole('button', { name: 'Look at D' }),
+  ).toBeVisible();
 });
 
 test('the whole way by keyboard', async ({ page }) => {
@@ -81,7 +77,10 @@ test('the whole way by keyboard', async ({ page }) => {
   await page.keyboard.press('ArrowDown');
   await expect(page.getByTestId('detail-B')).toBeVisible();
   await page.keyboard.press('[');
-  await expect(page.getByTestId('detail-B').getByRole('tab', { name: 'spot' })).toHaveAttribute('aria-selected', 'true');
+  await expect(page.getByTestId('detail-B').getByRole('tab', { name: 'spot' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   await expect(page.getByRole('complementary', { name: 'Keys' })).toBeVisible();
@@ -99,10 +98,14 @@ test('a line of the code and its hole answer each other', async ({ page }) => {
   await page.getByRole('link', { name: 'Code' }).click();
   await page.locator('.cm-line', { hasText: 'G99 G82' }).first().click();
   await expect(page.locator('.cm-line.hand-line')).toContainText('G99 G82');
-  await expect(page.locator('.rail-card.on')).toHaveCount(1);
-  await page.locator('.rail-card .bars button').nth(1).click();
+  await expect(page.locator('[data-testid=rail-card][data-in-hand]')).toHaveCount(1);
+  await page
+    .getByTestId('rail-card')
+    .getByRole('button', { name: /, \d\d:\d\d$/ })
+    .nth(1)
+    .click();
   await expect(page.locator('.cm-line.kin-line').first()).toBeVisible();
-  await page.getByLabel('line numbers').check();
+  await page.getByText('line numbers').click();
   await expect(page.getByTestId('code')).toContainText('N10 G21');
 });
 
@@ -121,21 +124,40 @@ test('another zero and unit move the numbers in the code', async ({ page }) => {
   await expect(page.getByTestId('code')).toContainText('LEFT FRONT CORNER');
 });
 
-test('a plan saved elsewhere is not overwritten', async ({ page, request }) => {
+test('a plan saved elsewhere is not overwritten', async ({ page }) => {
   await openBlock(page);
+  const { request } = page;
   const id = /jobs\/([^/]+)/.exec(page.url())![1]!;
-  const { plan, revision } = (await (await request.get(`/api/jobs/${id}`)).json()) as { plan: { units: string }; revision: number };
+  const { plan, revision } = (await (await request.get(`/api/jobs/${id}`)).json()) as {
+    plan: { units: string };
+    revision: number;
+  };
   await request.put(`/api/jobs/${id}/plan`, { data: { revision, plan: { ...plan, units: 'inch' } } });
   await typeCallout(page, 'A', 'M5 ↧8');
   await expect(page.getByRole('alert')).toContainText('saved elsewhere');
   await page.getByRole('button', { name: 'Load the newer plan' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(rowOf(page, 'A')).toContainText('0.1654');
+  // What was typed here is not lost: it is offered, and can be dropped.
+  await expect(page.getByText('holds an edit of this job that was never stored')).toBeVisible();
+  await page.getByRole('button', { name: 'Drop it' }).click();
+  await expect(page.getByRole('button', { name: 'Drop it' })).toHaveCount(0);
 });
 
-test('the bench reads well for everyone', async ({ page }) => {
+test('what is typed while the server is away is kept, and stored when it is back', async ({ page }) => {
   await openBlock(page);
-  await rowOf(page, 'D').getByRole('button').first().click();
-  const { violations } = await new AxeBuilder({ page }).exclude('canvas').analyze();
-  expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`)).toEqual([]);
+  await page.route('**/api/jobs/*/plan', (route) => route.abort());
+  await typeCallout(page, 'A', 'M5 ↧8');
+  await expect(page.getByRole('alert')).toContainText('kept in this browser');
+  await expect(page.getByTestId('save-state')).toContainText('no answer');
+  // The page is closed and opened again meanwhile.
+  page.on('dialog', (d) => void d.accept());
+  await page.reload();
+  await expect(rowOf(page, 'A')).toContainText('M5');
+  const asked = page.waitForRequest('**/api/jobs/*/plan');
+  await page.getByRole('button', { name: 'Try now' }).click();
+  await asked;
+  // It is stored by itself once the server answers: nobody has to press for it.
+  await page.unroute('**/api/jobs/*/plan');
+  await expect(page.getByTestId('save-state')).toHaveText('saved', { timeout: 30_000 });
 });

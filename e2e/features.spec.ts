@@ -1,21 +1,18 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { plateStep } from '../demo/src/plate-step.ts';
+import { coverage, openPart as open, worksheet } from './open.ts';
 
 const part = (name: string): Buffer => readFileSync(new URL(`../demo/parts/${name}`, import.meta.url));
 
-async function open(page: Page, buffer: Buffer, name: string): Promise<void> {
-  await page.goto('/');
-  await page.getByLabel('STEP file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
-  await expect(page.getByLabel('Worksheet')).toBeVisible({ timeout: 60_000 });
-  await expect(page.locator('.row').first()).toBeVisible({ timeout: 30_000 });
-}
 const rowWith = (page: Page, text: string | RegExp) => page.locator('.row').filter({ hasText: text });
 /** By its callout: the signs in it are drawn, so they are no text of the row. */
-const rowSaying = (page: Page, name: RegExp) => page.locator('.row').filter({ has: page.getByRole('button', { name }) });
+const rowSaying = (page: Page, name: RegExp) =>
+  page.locator('.row').filter({ has: page.getByRole('button', { name }) });
 
 test('every family has its row and its drawing', async ({ page }) => {
   await open(page, part('mooring-rail.step'), 'rail.step');
+  await page.getByRole('button', { name: 'narrow down' }).click();
   await page.getByLabel('kind').selectOption('t-slot');
   await rowWith(page, '12 / 21').getByRole('button').first().click();
   await expect(page.getByRole('img', { name: /^Section of/ })).toBeVisible();
@@ -28,6 +25,7 @@ test('every family has its row and its drawing', async ({ page }) => {
 
 test('rows are narrowed down by size and side, and worked on together', async ({ page }) => {
   await open(page, part('manifold-block.step'), 'block.step');
+  await page.getByRole('button', { name: 'narrow down' }).click();
   await page.getByLabel('kind').selectOption('hole');
   await page.getByLabel('size from – to').fill('6 – 7');
   const few = await page.locator('.row').count();
@@ -41,6 +39,7 @@ test('rows are narrowed down by size and side, and worked on together', async ({
 test('a depth is corrected for many at once, listed, and taken back alone', async ({ page }) => {
   await open(page, Buffer.from(plateStep({ holes: 6, diameter: 5 })), 'plate.step');
   await page.locator('.row[data-tag="B"]').getByRole('button').first().click();
+  await page.getByRole('button', { name: 'correct B' }).click();
   await page
     .getByRole('group', { name: /^Correct / })
     .getByRole('button', { name: 'depth' })
@@ -71,13 +70,17 @@ test('a newer file is compared, and the plan goes on with it', async ({ page }) 
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('save-state')).toHaveText('saved');
   await page.keyboard.press('s');
-  await page.getByLabel('newer file').setInputFiles({ name: 'plate-b.step', mimeType: 'model/step', buffer: Buffer.from(plateStep({ holes: 8, diameter: 5 })) });
+  await page.getByLabel('newer file').setInputFiles({
+    name: 'plate-b.step',
+    mimeType: 'model/step',
+    buffer: Buffer.from(plateStep({ holes: 8, diameter: 5 })),
+  });
   const changes = page.getByLabel('What changed');
   await expect(changes).toBeVisible({ timeout: 60_000 });
   await expect(changes).toContainText('New · 2');
   await expect(changes).toContainText('Stayed · 6');
   await page.getByRole('button', { name: 'Go on with this revision' }).click();
-  await expect(page.getByLabel('Worksheet')).toBeVisible();
+  await expect(worksheet(page)).toBeVisible();
   await expect(rowWith(page, 'M6×1')).toContainText('×4');
   await expect(page.getByText('A newer file of this part waits')).toHaveCount(0);
 });
@@ -85,9 +88,15 @@ test('a newer file is compared, and the plan goes on with it', async ({ page }) 
 test('a newer file can be left, and a wrong one is refused', async ({ page }) => {
   await open(page, Buffer.from(plateStep({ holes: 4, diameter: 5 })), 'plate-c.step');
   await page.keyboard.press('s');
-  await page.getByLabel('newer file').setInputFiles({ name: 'list.step', mimeType: 'text/plain', buffer: Buffer.from('shopping list') });
+  await page
+    .getByLabel('newer file')
+    .setInputFiles({ name: 'list.step', mimeType: 'text/plain', buffer: Buffer.from('shopping list') });
   await expect(page.getByRole('alert')).toContainText('not a STEP file');
-  await page.getByLabel('newer file').setInputFiles({ name: 'plate-d.step', mimeType: 'model/step', buffer: Buffer.from(plateStep({ holes: 4, diameter: 6 })) });
+  await page.getByLabel('newer file').setInputFiles({
+    name: 'plate-d.step',
+    mimeType: 'model/step',
+    buffer: Buffer.from(plateStep({ holes: 4, diameter: 6 })),
+  });
   await expect(page.getByLabel('What changed')).toContainText('Resized · 4', { timeout: 60_000 });
   await page.getByRole('button', { name: 'Leave the newer file' }).click();
   await expect(rowWith(page, '5 THRU')).toBeVisible();
@@ -96,7 +105,7 @@ test('a newer file can be left, and a wrong one is refused', async ({ page }) =>
 
 test('a drawing becomes a plate by its typed depths', async ({ page }) => {
   await open(page, part('gasket-plate.dxf'), 'plate.dxf');
-  await expect(page.getByText('12 / 16')).toBeVisible();
+  await expect(coverage(page)).toContainText('12 / 16');
   await page.keyboard.press('s');
   await page.getByLabel('layer SEAL depth').fill('2.5');
   await page.getByLabel('layer SEAL depth').press('Enter');
@@ -109,6 +118,10 @@ test('a drawing becomes a plate by its typed depths', async ({ page }) => {
 
 test('a drawing without outlines is refused in words', async ({ page }) => {
   await page.goto('/');
-  await page.getByLabel('STEP file').setInputFiles({ name: 'empty.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from('0\nSECTION\n2\nENTITIES\n0\nENDSEC\n0\nEOF\n') });
+  await page.getByLabel('STEP file').setInputFiles({
+    name: 'empty.dxf',
+    mimeType: 'image/vnd.dxf',
+    buffer: Buffer.from('0\nSECTION\n2\nENTITIES\n0\nENDSEC\n0\nEOF\n'),
+  });
   await expect(page.getByRole('alert')).toContainText('no entities');
 });

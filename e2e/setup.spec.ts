@@ -1,22 +1,13 @@
 import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import { coverage, openPart } from './open.ts';
 
 const CARRIER = readFileSync(new URL('../demo/parts/sensor-carrier.step', import.meta.url));
 const BLOCK = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));
 
-async function open(page: Page, buffer: Buffer, name = 'part.step'): Promise<void> {
-  await page.goto('/');
-  await page.getByLabel('STEP file').setInputFiles({ name, mimeType: 'model/step', buffer });
-  await expect(page.getByLabel('Worksheet')).toBeVisible({ timeout: 60_000 });
-  await expect(page.locator('.row').first()).toBeVisible({ timeout: 30_000 });
-}
-
-/** Clicks the part at a share of its pane. */
-async function clickPart(page: Page, x: number, y: number): Promise<void> {
-  const box = (await page.getByTestId('part-view').boundingBox())!;
-  await page.mouse.click(box.x + box.width * x, box.y + box.height * y);
-}
+const open = (page: Page, buffer: Buffer): Promise<void> =>
+  openPart(page, buffer, buffer === BLOCK ? 'block.step' : 'carrier.step');
 
 const words = (page: Page) => page.getByTestId('zero-words');
 
@@ -25,7 +16,7 @@ test('a job in two setups, set up from nothing', async ({ page }) => {
   await page.keyboard.press('s');
   // From nothing: one setup, nothing chosen.
   await page.getByRole('button', { name: 'Remove this setup' }).click();
-  await expect(page.locator('.setup-tab')).toHaveCount(1);
+  await expect(page.getByTestId('setup-tab')).toHaveCount(1);
   await page.getByLabel('side up').selectOption('+Z');
   await page.getByLabel('work offset').selectOption('G54');
   await page.getByRole('button', { name: 'zero left front corner, top of stock' }).click();
@@ -37,12 +28,12 @@ test('a job in two setups, set up from nothing', async ({ page }) => {
   await page.getByLabel('grip depth').fill('10');
   await page.getByLabel('grip depth').press('Enter');
   await page.getByRole('button', { name: 'Next, turned over' }).click();
-  await expect(page.locator('.setup-tab')).toHaveCount(2);
-  await expect(page.locator('.setup-tab.on')).toContainText('2 bottom up');
+  await expect(page.getByTestId('setup-tab')).toHaveCount(2);
+  await expect(page.locator('[data-testid=setup-tab][aria-pressed=true]')).toContainText('2 bottom up');
   await expect(page.getByLabel('work offset')).toHaveValue('G55');
   await expect(page.getByRole('button', { name: 'what is left' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('s');
-  await expect(page.getByText('6 / 13')).toBeVisible();
+  await expect(coverage(page)).toContainText('6 / 13');
   // Both programs say where their zero is.
   await page.getByRole('button', { name: /^1/ }).click();
   await page.getByRole('link', { name: 'Code' }).click();
@@ -51,37 +42,12 @@ test('a job in two setups, set up from nothing', async ({ page }) => {
   await expect(page.getByTestId('code')).toContainText('G55');
   await expect(page.getByTestId('save-state')).toHaveText('saved');
   await page.reload();
-  await expect(page.locator('.setup-tab')).toHaveCount(2);
-});
-
-test('up, X and zero are picked on the part', async ({ page }) => {
-  await open(page, BLOCK);
-  await page.keyboard.press('s');
-  const side = page.getByLabel('side up');
-  await side.selectOption('-Y');
-  await expect(page.locator('.setup-tab.on')).toContainText('front up');
-  await page.waitForTimeout(800);
-  await page.getByRole('group', { name: 'Up' }).getByRole('button', { name: 'a face' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'face that is to be up' })).toBeVisible();
-  // The flat front of the picture is one of the other sides.
-  await clickPart(page, 0.62, 0.72);
-  await expect(page.getByText('face that is to be up')).toHaveCount(0);
-  await expect(side).not.toHaveValue('-Y');
-  await page.keyboard.press('Control+z');
-  await expect(side).toHaveValue('-Y');
-  await page.getByRole('button', { name: 'pick on the part' }).click();
-  await page.keyboard.press('Escape');
-  await expect(page.getByText('zero goes there')).toHaveCount(0);
-  await page.getByRole('button', { name: 'other way' }).click();
-  await page.getByRole('button', { name: '90° about Z' }).click();
-  await page.getByLabel('zero offset X').fill('-2.5');
-  await page.getByLabel('zero offset X').press('Enter');
-  await expect(words(page)).toHaveText('centre, top of stock; 2.5 mm toward -X');
+  await expect(page.getByTestId('setup-tab')).toHaveCount(2);
 });
 
 test('a clamp over a hole leaves it out and says so', async ({ page }) => {
   await open(page, BLOCK);
-  const before = await page.locator('.coverage .num').textContent();
+  const before = await coverage(page).textContent();
   await page.keyboard.press('s');
   await page.getByRole('button', { name: 'keep-out box' }).click();
   for (const [name, value] of [
@@ -93,7 +59,7 @@ test('a clamp over a hole leaves it out and says so', async ({ page }) => {
     await page.getByLabel(name).fill(value);
     await page.getByLabel(name).press('Enter');
   }
-  await expect(page.locator('.coverage .num')).not.toHaveText(before!);
+  await expect(coverage(page)).not.toHaveText(before!);
   await page.keyboard.press('s');
   await page.getByRole('button', { name: /^to look at [1-9]/ }).click();
   await page.locator('.row').first().getByRole('button').first().click();
@@ -113,7 +79,11 @@ test('stock is fitted again, and may be a bar or another part', async ({ page })
   await page.getByRole('button', { name: 'Fit again' }).click();
   await expect(page.getByLabel('margin round the outline')).toHaveValue('0');
   await page.getByRole('button', { name: 'another part' }).click();
-  const choice = page.getByLabel('stock part').locator('option').filter({ hasText: 'Manifold block TW-114' }).first();
+  const choice = page
+    .getByLabel('stock part')
+    .locator('option')
+    .filter({ hasText: 'Manifold block TW-114' })
+    .first();
   await page.getByLabel('stock part').selectOption((await choice.getAttribute('value'))!);
   await expect(page.getByTestId('save-state')).toHaveText('saved');
 });
@@ -124,5 +94,7 @@ test('the setup reads well for everyone', async ({ page }) => {
   await page.getByRole('button', { name: 'vise with parallel jaws' }).click();
   await page.getByRole('button', { name: 'keep-out box' }).click();
   const { violations } = await new AxeBuilder({ page }).exclude('canvas').analyze();
-  expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`)).toEqual([]);
+  expect(
+    violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')} ${v.nodes[0]?.failureSummary ?? ''}`),
+  ).toEqual([]);
 });

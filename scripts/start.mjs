@@ -1,46 +1,80 @@
 #!/usr/bin/env node
 // npm start: installs what is missing, starts the database, builds what changed, serves, prints the address.
 import { spawn } from 'node:child_process';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { needNode, needPackages, needPostgres } from './lib/groundwork.mjs';
-import { fail, newest, ROOT, say, show } from './lib/run.mjs';
+import { fileURLToPath } from 'node:url';
+import { needBuild } from './lib/build.mjs';
+import { needNode, needPackages, needRoom } from './lib/groundwork.mjs';
+import { takeInstance } from './lib/instance.mjs';
+import { needPostgres } from './lib/postgres.mjs';
+import { known } from './lib/processes.mjs';
+import { DATA, fail, ROOT, say } from './lib/run.mjs';
+import { runServer, serverCommand } from './lib/serve.mjs';
 
-/** Builds the screens when a source is newer than the last build. */
-export async function needBuild() {
-  const stamp = join(ROOT, 'web', 'dist', '.built');
-  const latest = newest(['web', 'core', 'package-lock.json']);
-  if (existsSync(stamp) && Number(readFileSync(stamp, 'utf8')) >= latest) return;
-  say('building the screens');
-  if ((await show('npx', ['--no-install', 'vite', 'build', 'web', '--logLevel', 'warn'])) !== 0) fail('The screens could not be built. The lines above say where.');
-  writeFileSync(stamp, String(latest));
-}
+/** How often the database is looked after, ms. */
+const LOOK_AFTER = 3000;
 
-if (process.argv[1]?.endsWith('start.mjs')) {
+async function main() {
   needNode();
+  needRoom(DATA);
+  const instance = await takeInstance();
+  if (instance.other) {
+    const { url, starter } = instance.other;
+    say(
+      url
+        ? `runs already: open ${url} (stop it with Ctrl-C where it was started, or with: kill ${starter.pid})`
+        : `is being started already by process ${starter.pid}; wait for its address there`,
+    );
+    return;
+  }
+  process.on('exit', () => instance.release());
+  // Until there is something to stop, a stop just ends.
+  let stop = () => process.exit(1);
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => stop());
+
   await needPackages();
   await needBuild();
+  const command = serverCommand();
   const database = await needPostgres('postgres', { keep: true });
   say('starting the server');
-  // Its own process group: Ctrl-C reaches this script alone, which then stops server and database in order.
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-    cwd: ROOT,
-    stdio: ['ignore', 'pipe', 'inherit'],
-    detached: true,
-    env: { LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url },
+  const starter = known(process.pid);
+  const kept = database.bin ? { bin: database.bin, data: database.data } : null;
+  const watch = spawn(
+    process.execPath,
+    [fileURLToPath(new URL('./lib/watch.mjs', import.meta.url)), JSON.stringify({ starter, database: kept })],
+    { cwd: ROOT, detached: true, stdio: ['pipe', 'ignore', 'ignore'] },
+  );
+  watch.stdin.on('error', () => undefined);
+  process.stdout.on('error', () => undefined);
+  const server = runServer(command, database.url, {
+    onStart: (one) => instance.note({ server: one }),
+    onReady: (url) => {
+      instance.note({ url });
+      process.stdout.write(`yellow-pin: open ${url} (Ctrl-C stops everything)\n`);
+    },
+    onEnd: (code) => {
+      clearInterval(lookAfter);
+      database.stop();
+      watch.stdin.end('done');
+      process.exit(code);
+    },
   });
-  server.stdout.on('data', (chunk) => process.stdout.write(String(chunk).replace(/^ready on (.*)$/m, 'yellow-pin: open $1 (Ctrl-C stops everything)')));
+  const lookAfter = setInterval(() => {
+    if (database.revive?.()) say('PostgreSQL had been stopped from outside; it is started again');
+  }, LOOK_AFTER);
   let stopping = false;
-  const stop = () => {
+  stop = () => {
     if (stopping) return;
     stopping = true;
+    clearInterval(lookAfter);
     say('stopping');
-    server.kill('SIGTERM');
+    server.stop();
   };
-  process.on('SIGINT', stop);
-  process.on('SIGTERM', stop);
-  server.on('exit', (code) => {
-    database.stop();
-    process.exit(stopping ? 0 : (code ?? 1));
-  });
 }
+
+main().catch((error) =>
+  fail(
+    error.code === 'ENOSPC'
+      ? 'The disk is full. Make room, then run the command again.'
+      : `The start failed: ${error.message}`,
+  ),
+);

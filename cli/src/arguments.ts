@@ -7,7 +7,11 @@ export interface Arguments {
 }
 
 /** Splits `--name value` and flags from the rest; refuses options that the command does not have. */
-export function parseArguments(args: string[], withValue: readonly string[], flags: readonly string[]): Arguments {
+export function parseArguments(
+  args: string[],
+  withValue: readonly string[],
+  flags: readonly string[],
+): Arguments {
   const out: Arguments = { positional: [], options: new Map() };
   for (let i = 0; i < args.length; i++) {
     const a = args[i]!;
@@ -21,7 +25,10 @@ export function parseArguments(args: string[], withValue: readonly string[], fla
       const value = inline ?? args[++i];
       if (value === undefined) throw new UsageError(`--${name} needs a value`);
       out.options.set(name, [...(out.options.get(name) ?? []), value]);
-    } else throw new UsageError(`unknown option --${name}; known here: ${[...withValue, ...flags].map((o) => `--${o}`).join(' ')}`);
+    } else
+      throw new UsageError(
+        `unknown option --${name}; known here: ${[...withValue, ...flags].map((o) => `--${o}`).join(' ')}`,
+      );
   }
   return out;
 }

@@ -8,13 +8,17 @@ export async function expand(args: string[]): Promise<number> {
   const parsed = parseArguments(args, ['machine'], []);
   const [path] = single(parsed, 1, 'yellow-pin expand PROGRAM.nc [--machine NAME]');
   const wanted = parsed.options.get('machine')?.[0];
-  const profile = wanted === undefined ? PROFILES[0]! : PROFILES.find((p) => p.id === wanted || p.name === wanted);
-  if (!profile) throw new UsageError(`--machine ${wanted}: use one of ${PROFILES.map((p) => p.name).join(', ')}`);
+  const profile =
+    wanted === undefined ? PROFILES[0]! : PROFILES.find((p) => p.id === wanted || p.name === wanted);
+  if (!profile)
+    throw new UsageError(`--machine ${wanted}: use one of ${PROFILES.map((p) => p.name).join(', ')}`);
   const { motions, problems } = readProgram(new TextDecoder().decode(await readText(path!)), profile);
   const lines: string[] = [];
   for (const m of motions) {
     const { line, kind, tool, from, to, centre, turns, clockwise, feed, speed, cycle, seconds } = m;
-    lines.push(JSON.stringify({ line, kind, tool, from, to, centre, turns, clockwise, feed, speed, cycle, seconds }));
+    lines.push(
+      JSON.stringify({ line, kind, tool, from, to, centre, turns, clockwise, feed, speed, cycle, seconds }),
+    );
     if (lines.length >= 4096) process.stdout.write(`${lines.splice(0).join('\n')}\n`);
   }
   if (lines.length > 0) process.stdout.write(`${lines.join('\n')}\n`);

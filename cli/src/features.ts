@@ -8,7 +8,8 @@ import { formatLength } from '@yellow-pin/core/units/length';
 import { oneOf, parseArguments, single, UsageError } from './arguments.ts';
 import { loadPart } from './part.ts';
 
-const USAGE = 'yellow-pin features PART.step|PART.dxf [--up +Z|-Z|+X|-X|+Y|-Y|all] [--solid N] [--json | --csv]';
+const USAGE =
+  'yellow-pin features PART.step|PART.dxf [--up +Z|-Z|+X|-X|+Y|-Y|all] [--solid N] [--json | --csv]';
 
 /** `features`: everything that was recognised, as yellow-pin/features@1. */
 export async function features(args: string[]): Promise<number> {
@@ -23,14 +24,21 @@ export async function features(args: string[]): Promise<number> {
   }
   const direction = up === 'all' ? null : sideDirection(up);
   const found = recognise(model, { up: direction, solid, rays });
-  const list = direction ? found.features.filter((f) => f.reachableFrom.some((d) => dot(d, direction) > 0.9999)) : found.features;
+  const list = direction
+    ? found.features.filter((f) => f.reachableFrom.some((d) => dot(d, direction) > 0.9999))
+    : found.features;
   if (parsed.options.has('csv')) {
     process.stdout.write(`${Papa.unparse(list.map(csvRow))}\n`);
     return 0;
   }
   const answer = {
     format: 'yellow-pin/features@1',
-    part: { name: model.name, sourceUnits: model.sourceUnits, solids: model.solids.length, bounds: model.bounds },
+    part: {
+      name: model.name,
+      sourceUnits: model.sourceUnits,
+      solids: model.solids.length,
+      bounds: model.bounds,
+    },
     features: list,
     notes: found.notes,
   };

@@ -59,7 +59,9 @@ describe('bad calls end with 2 and one line', () => {
   });
 
   it('a callout for a hole that is not there', async () => {
-    expect((await run('program', PART, '--out', folder, '--callout', '99=M8')).err).toContain('no hole of diameter 99');
+    expect((await run('program', PART, '--out', folder, '--callout', '99=M8')).err).toContain(
+      'no hole of diameter 99',
+    );
   });
 });
 
@@ -69,11 +71,22 @@ describe('features', () => {
     const answer = JSON.parse(out) as {
       format: string;
       part: object;
-      features: { family: string; axis: number[]; interrupted: boolean; depth: number; stack: { diameter?: number }[] }[];
+      features: {
+        family: string;
+        axis: number[];
+        interrupted: boolean;
+        depth: number;
+        stack: { diameter?: number }[];
+      }[];
     };
     expect(code).toBe(0);
     expect(answer.format).toBe('yellow-pin/features@1');
-    expect(answer.part).toMatchObject({ name: 'Manifold block TW-114', sourceUnits: 'mm', solids: 1, bounds: { min: [0, 0, -76], max: [150, 110, 0] } });
+    expect(answer.part).toMatchObject({
+      name: 'Manifold block TW-114',
+      sourceUnits: 'mm',
+      solids: 1,
+      bounds: { min: [0, 0, -76], max: [150, 110, 0] },
+    });
     const holes = answer.features.filter((f) => f.family === 'hole');
     expect(holes).toHaveLength(27);
     expect(holes.filter((f) => f.interrupted).length).toBeGreaterThanOrEqual(3);
@@ -91,10 +104,32 @@ describe('features', () => {
 
   it('prints every family with its fields', async () => {
     const { out } = await run('features', PART.replace('manifold-block', 'mooring-rail'), '--up', 'all');
-    const answer = JSON.parse(out) as { features: { id: string; family: string; axis: number[]; at?: number[]; reachableFrom: number[][]; faces: number[] }[] };
-    expect(new Set(answer.features.map((f) => f.family))).toEqual(new Set(['hole', 't-slot', 'dovetail', 'wall-groove', 'slot', 'sharp-edge']));
-    expect(answer.features.find((f) => f.family === 't-slot')).toMatchObject({ mouthWidth: 12, mouthDepth: 9, headWidth: 21, headHeight: 8, length: 160.5, openEnds: 1 });
-    expect(answer.features.find((f) => f.family === 'dovetail')).toMatchObject({ mouthWidth: 18, depth: 7, angle: 60 });
+    const answer = JSON.parse(out) as {
+      features: {
+        id: string;
+        family: string;
+        axis: number[];
+        at?: number[];
+        reachableFrom: number[][];
+        faces: number[];
+      }[];
+    };
+    expect(new Set(answer.features.map((f) => f.family))).toEqual(
+      new Set(['hole', 't-slot', 'dovetail', 'wall-groove', 'slot', 'sharp-edge']),
+    );
+    expect(answer.features.find((f) => f.family === 't-slot')).toMatchObject({
+      mouthWidth: 12,
+      mouthDepth: 9,
+      headWidth: 21,
+      headHeight: 8,
+      length: 160.5,
+      openEnds: 1,
+    });
+    expect(answer.features.find((f) => f.family === 'dovetail')).toMatchObject({
+      mouthWidth: 18,
+      depth: 7,
+      angle: 60,
+    });
     for (const f of answer.features) {
       expect(Math.hypot(...f.axis)).toBeCloseTo(1, 6);
       expect(new Set(answer.features.map((x) => x.id)).size).toBe(answer.features.length);
@@ -105,7 +140,10 @@ describe('features', () => {
   it('reads a 2D drawing', async () => {
     const { code, out } = await run('features', PART.replace('manifold-block.step', 'gasket-plate.dxf'));
     expect(code).toBe(0);
-    const { features, notes } = JSON.parse(out) as { features: { family: string }[]; notes: { code: string }[] };
+    const { features, notes } = JSON.parse(out) as {
+      features: { family: string }[];
+      notes: { code: string }[];
+    };
     expect(features.filter((f) => f.family === 'hole')).toHaveLength(13);
     expect(features.filter((f) => f.family === 'face-groove')).toHaveLength(1);
     expect(notes.map((n) => n.code)).toContain('depth-assumed');
@@ -129,7 +167,9 @@ describe('program, prove and expand', () => {
     expect(answer.format).toBe('yellow-pin/program@1');
     expect(answer.programs).toHaveLength(5);
     // A slot has no method yet, and that is said.
-    expect(answer.uncovered).toEqual([expect.objectContaining({ feature: 'S1', reason: expect.stringContaining('no method') as string })]);
+    expect(answer.uncovered).toEqual([
+      expect.objectContaining({ feature: 'S1', reason: expect.stringContaining('no method') as string }),
+    ]);
     expect(answer.proof.largestOvercut).toBe(0);
     expect(readdirSync(out).sort()).toEqual([...answer.programs.map((p) => p.file), 'job.json'].sort());
     const first = join(out, answer.programs[0]!.file);
@@ -140,7 +180,14 @@ describe('program, prove and expand', () => {
 
     const proof = await run('prove', first, '--part', PART, '--job', join(out, 'job.json'));
     expect(proof.code).toBe(0);
-    expect(JSON.parse(proof.out)).toMatchObject({ format: 'yellow-pin/proof@1', checks: [] });
+    const proved = JSON.parse(proof.out) as {
+      format: string;
+      checks: { severity: string; line?: number; tag?: string }[];
+    };
+    expect(proved.format).toBe('yellow-pin/proof@1');
+    // The plan's own warnings are told too; the text has none.
+    expect(proved.checks.filter((c) => c.severity === 'error' || c.line !== undefined)).toEqual([]);
+    expect(proved.checks.map((c) => c.tag)).toContain('M');
 
     writeFileSync(first, readFileSync(first, 'utf8').replace('G84', 'G81'));
     const broken = await run('prove', first, '--part', PART, '--job', join(out, 'job.json'));

@@ -14,10 +14,13 @@ export async function order(args: string[]): Promise<number> {
     const numbers = row.map((v) => Number(v.trim() || NaN));
     const good = (numbers.length === 2 || numbers.length === 3) && numbers.every(Number.isFinite);
     if (good) points.push(numbers as unknown as Point);
-    else if (!(i === 0 && row.some((v) => /[a-z]/i.test(v)))) throw new UsageError(`${path}: line ${i + 1} is not x,y or x,y,z: ${row.join(',').slice(0, 60)}`);
+    else if (!(i === 0 && row.some((v) => /[a-z]/i.test(v))))
+      throw new UsageError(`${path}: line ${i + 1} is not x,y or x,y,z: ${row.join(',').slice(0, 60)}`);
   });
   if (points.length === 0) throw new UsageError(`${path}: holds no points; write x,y or x,y,z on each line`);
   const tour = shortestTour(points);
-  process.stdout.write(`${JSON.stringify({ format: 'yellow-pin/order@1', order: tour.order, length: tour.length })}\n`);
+  process.stdout.write(
+    `${JSON.stringify({ format: 'yellow-pin/order@1', order: tour.order, length: tour.length })}\n`,
+  );
   return 0;
 }

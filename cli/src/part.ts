@@ -31,7 +31,8 @@ export async function loadPart(path: string): Promise<LoadedPart> {
     const mesh = meshModel(model);
     return { model, mesh, rays: rayCaster(mesh) };
   } catch (error) {
-    if (error instanceof StepFileError || error instanceof DxfError) throw new UsageError(`${path}: ${error.message}`);
+    if (error instanceof StepFileError || error instanceof DxfError)
+      throw new UsageError(`${path}: ${error.message}`);
     throw error;
   }
 }
@@ -41,7 +42,9 @@ export async function readText(path: string): Promise<Uint8Array> {
     return await readFile(path);
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
-    throw new UsageError(`${path}: ${code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'this is a folder, not a file' : `cannot be read (${code})`}`);
+    throw new UsageError(
+      `${path}: ${code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'this is a folder, not a file' : `cannot be read (${code})`}`,
+    );
   }
 }
 

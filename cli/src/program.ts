@@ -1,38 +1,62 @@
 import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { describeTool } from '@yellow-pin/core/code/write/write';
-import { parseCallout, CalloutError } from '@yellow-pin/core/callout/callout';
+import { CalloutError } from '@yellow-pin/core/callout/callout';
 import { isHole, type Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/job/choose-setups';
 import { newPlan, planSchema, type Plan } from '@yellow-pin/core/job/plan';
-import { SIDES, sideDirection, type Zero } from '@yellow-pin/core/job/setup';
+import { librarySchema, type Library } from '@yellow-pin/core/job/library';
+import { decisionFromCallout } from '@yellow-pin/core/job/print';
+import { SIDES, sideDirection, type Setup, type Zero } from '@yellow-pin/core/job/setup';
 import { boxFromPoints } from '@yellow-pin/core/job/setup-frame';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
+import { toolProfile } from '@yellow-pin/core/tools/profile';
+import type { Tool } from '@yellow-pin/core/tools/schema';
+import { LengthError } from '@yellow-pin/core/units/length';
 import { SHOP } from '@yellow-pin/demo/shop';
 import { oneOf, parseArguments, single, UsageError, type Arguments } from './arguments.ts';
-import { loadPart } from './part.ts';
+import { loadPart, readText } from './part.ts';
 
-const USAGE = 'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--zero-at top-centre] [--json]';
+const USAGE =
+  'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--zero-at top-centre] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
 
 /** `program`: recognise, plan with the shop's methods, write one file a setup into DIR, prove each from its text. */
 export async function program(args: string[]): Promise<number> {
-  const parsed = parseArguments(args, ['out', 'up', 'material', 'machine', 'callout', 'edge-break', 'zero-at'], ['json']);
+  const parsed = parseArguments(
+    args,
+    ['out', 'up', 'material', 'machine', 'callout', 'edge-break', 'zero-at', 'stock', 'shop'],
+    ['json'],
+  );
   const [path] = single(parsed, 1, USAGE);
   const out = parsed.options.get('out')?.[0];
   if (!out) throw new UsageError(`--out DIR is missing; usage: ${USAGE}`);
-  if (parsed.options.has('edge-break')) process.stderr.write('--edge-break: edges are not recognised yet; holes only.\n');
+  if (parsed.options.has('edge-break'))
+    process.stderr.write('--edge-break: edges are not recognised yet; holes only.\n');
   const up = oneOf(parsed.options.get('up')?.[0] ?? 'all', [...SIDES, 'all'] as const, 'up');
-  const material = named(parsed.options.get('material')?.[0] ?? SHOP.materials[0]!.name, SHOP.materials, 'material');
-  const machine = named(parsed.options.get('machine')?.[0] ?? SHOP.machines[0]!.name, SHOP.machines, 'machine');
+  const library = await shopLibrary(parsed);
+  const material = named(
+    parsed.options.get('material')?.[0] ?? library.materials[0]!.name,
+    library.materials,
+    'material',
+  );
+  const machine = named(
+    parsed.options.get('machine')?.[0] ?? library.machines[0]!.name,
+    library.machines,
+    'machine',
+  );
   const zero = zeroAt(parsed.options.get('zero-at')?.[0] ?? 'top-centre');
   const part = await loadPart(path!);
   const { features } = recognise(part.model, { rays: part.rays });
   const plan = newPlan(part.model.sourceUnits, material, machine);
-  plan.setups = setupsFor(up === 'all' ? chooseDirections(features) : [sideDirection(up)]).map((s) => ({ ...s, zero }));
+  const directions = up === 'all' ? chooseDirections(features) : [sideDirection(up)];
+  plan.setups = withStock(
+    setupsFor(directions).map((s) => ({ ...s, zero })),
+    parsed.options.get('stock')?.[0],
+  );
   applyCallouts(plan, features, parsed);
   const name = part.model.name || path!.replace(/^.*[\\/]/, '').replace(/\.[^.]*$/, '');
   const produced = produceJob({
@@ -40,25 +64,79 @@ export async function program(args: string[]): Promise<number> {
     bounds: part.model.bounds,
     partBox: boxFromPoints(part.model.bounds, part.mesh.positions),
     plan: planSchema.parse(plan),
-    library: SHOP,
+    library,
     name,
-    rays: part.rays,
+    mesh: part.mesh,
   });
   const files = new Map(produced.programs.map((p) => [p.fileName, p.text]));
-  files.set('job.json', `${JSON.stringify(jobFile(name, plan, produced), null, 2)}\n`);
+  files.set('job.json', `${JSON.stringify(jobFile(name, plan, library, produced), null, 2)}\n`);
   await writeWhole(out, files);
-  process.stdout.write(`${JSON.stringify(answer(plan, produced), null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify(answer(plan, library, produced), null, 2)}\n`);
+  if (produced.programs.length === 0) {
+    const why = produced.job.rows.flatMap((r) => r.reasons.slice(0, 1).map((x) => `${r.tag}: ${x}`));
+    process.stderr.write(
+      `No program was written: ${why.slice(0, 8).join(' ') || 'the part has nothing to make'}\n`,
+    );
+    return 1;
+  }
   return produced.checks.some((c) => c.severity === 'error') ? 1 : 0;
 }
 
+/** The shop's own lists from a file, the same as the screens export; else the sample shop's. */
+async function shopLibrary(parsed: Arguments): Promise<Library> {
+  const path = parsed.options.get('shop')?.[0];
+  if (path === undefined) return SHOP;
+  const text = new TextDecoder().decode(await readText(path));
+  let document: unknown;
+  try {
+    document = JSON.parse(text);
+  } catch (error) {
+    throw new UsageError(`${path}: not JSON (${(error as Error).message})`);
+  }
+  const read = librarySchema.safeParse(document);
+  if (read.success && read.data.machines.length > 0 && read.data.materials.length > 0) return read.data;
+  const issue = read.success ? null : read.error.issues[0]!;
+  throw new UsageError(
+    issue
+      ? `${path}: ${issue.path.join('.')}: ${issue.message}; correct it there`
+      : `${path}: it needs at least one machine and one material`,
+  );
+}
+
+/** One of a list by its id, its name, or a beginning of the name that no other shares. */
 function named(name: string, list: readonly { id: string; name: string }[], option: string): string {
-  const found = list.find((m) => m.id === name || m.name.toLowerCase() === name.toLowerCase());
-  if (!found) throw new UsageError(`--${option} ${name}: use one of ${list.map((m) => m.name).join(', ')}`);
-  return found.id;
+  const wanted = name.toLowerCase();
+  const exact = list.find((m) => m.id === name || m.name.toLowerCase() === wanted);
+  const begins = list.filter((m) => m.name.toLowerCase().startsWith(wanted));
+  const found = exact ?? (begins.length === 1 ? begins[0] : undefined);
+  if (found) return found.id;
+  const choice = begins.length > 1 ? begins : list;
+  throw new UsageError(`--${option} ${name}: use one of ${choice.map((m) => m.name).join(', ')}`);
+}
+
+/** `prepared`, or `block:W`: a block W larger on each of the six sides of the part's box. */
+function withStock(setups: Setup[], text: string | undefined): Setup[] {
+  if (text === undefined || text === 'prepared') return setups;
+  const m = /^block:(\d+(?:\.\d+)?)$/.exec(text);
+  const w = Number(m?.[1]);
+  if (!m || w > 500)
+    throw new UsageError(`--stock ${text}: use prepared, or block:W with W mm from 0 to 500`);
+  const sides = { xLow: w, xHigh: w, yLow: w, yHigh: w, zLow: w, zHigh: w };
+  return setups.map((s, i) => ({
+    ...s,
+    stock: { ...s.stock, ...sides, kind: i === 0 ? 'block' : 'left-over' },
+  }));
 }
 
 function zeroAt(text: string): Zero {
-  const zero: Extract<Zero, { kind: 'box' }> = { kind: 'box', of: 'stock', x: 0, y: 0, z: 1, offset: [0, 0, 0] };
+  const zero: Extract<Zero, { kind: 'box' }> = {
+    kind: 'box',
+    of: 'stock',
+    x: 0,
+    y: 0,
+    z: 1,
+    offset: [0, 0, 0],
+  };
   for (const word of text.toLowerCase().split('-')) {
     if (word === 'top') zero.z = 1;
     else if (word === 'middle') zero.z = 0;
@@ -69,7 +147,9 @@ function zeroAt(text: string): Zero {
     else if (word === 'back') zero.y = 1;
     else if (word === 'part' || word === 'stock') zero.of = word;
     else if (word !== 'centre' && word !== 'corner' && word !== 'edge')
-      throw new UsageError(`--zero-at ${text}: "${word}" is not a place; use such as top-centre, top-left-front, bottom-right-back`);
+      throw new UsageError(
+        `--zero-at ${text}: "${word}" is not a place; use such as top-centre, top-left-front, bottom-right-back`,
+      );
   }
   return zero;
 }
@@ -80,37 +160,53 @@ function applyCallouts(plan: Plan, features: Feature[], parsed: Arguments): void
     const m = /^\s*([\d.]+)\s*=\s*(.+)$/.exec(entry);
     if (!m) throw new UsageError(`--callout "${entry}": write it as "6.8=M8x1.25 - 6H"`);
     try {
-      const callout = parseCallout(m[2]!, plan.units);
-      const sizes = featureSizes(features.filter(isHole)).filter((s) => s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(m[1])) <= 0.05));
-      if (sizes.length === 0) throw new UsageError(`--callout "${entry}": no hole of diameter ${m[1]} mm in the part`);
-      for (const s of sizes) plan.sizes[s.key] = { callout: m[2]!, thread: callout.thread ?? null, threadDepth: callout.depth, overrides: {} };
+      const decided = decisionFromCallout(m[2]!, plan.units);
+      const sizes = featureSizes(features.filter(isHole)).filter((s) =>
+        s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(m[1])) <= 0.05),
+      );
+      if (sizes.length === 0)
+        throw new UsageError(`--callout "${entry}": no hole of diameter ${m[1]} mm in the part`);
+      for (const s of sizes) plan.sizes[s.key] = { ...decided, overrides: {} };
     } catch (error) {
-      if (error instanceof CalloutError) throw new UsageError(`--callout "${entry}": ${error.message}`);
+      if (error instanceof CalloutError || error instanceof LengthError)
+        throw new UsageError(`--callout "${entry}": ${error.message}`);
       throw error;
     }
   }
 }
 
-const jobFile = (name: string, plan: Plan, produced: ProducedJob) => ({
+const jobFile = (name: string, plan: Plan, library: Library, produced: ProducedJob) => ({
   format: 'yellow-pin/job@1',
   name,
   plan,
+  // The whole list: a hand edit may call any tool, and two on one number are found only where both are known.
   library: {
-    tools: [...new Map(produced.programs.flatMap((p) => p.setup.operations.map((o) => [o.tool.id, o.tool]))).values()],
-    holders: SHOP.holders,
+    ...library,
+    tools: library.tools.map((t) => ({ ...t, profile: profileOf(t, library) })),
     materials: [produced.job.material],
     machines: [produced.job.machine],
   },
-  programs: produced.programs.map((p) => ({ file: p.fileName, setup: p.setup.setup.id, operations: p.operations })),
+  programs: produced.programs.map((p) => ({
+    file: p.fileName,
+    setup: p.setup.setup.id,
+    operations: p.operations,
+  })),
 });
 
-function answer(plan: Plan, { job, programs, checks }: ProducedJob) {
+const profileOf = (tool: Tool, { holders }: Library) =>
+  toolProfile(tool, holders.find((h) => h.id === tool.holderId) ?? null);
+
+function answer(plan: Plan, library: Library, { job, programs, checks }: ProducedJob) {
   const made = programs.flatMap((p) => p.made);
   return {
     format: 'yellow-pin/program@1',
     programs: programs.map((p) => ({
       file: p.fileName,
-      setup: { up: p.setup.frame.frame.z, origin: p.setup.frame.frame.origin, xDirection: p.setup.frame.frame.x },
+      setup: {
+        up: p.setup.frame.frame.z,
+        origin: p.setup.frame.frame.origin,
+        xDirection: p.setup.frame.frame.x,
+      },
       units: plan.units,
       machine: job.machine.name,
       tools: [...new Map(p.setup.operations.map((o) => [o.tool.id, o.tool])).values()].map((t) => ({
@@ -120,10 +216,18 @@ function answer(plan: Plan, { job, programs, checks }: ProducedJob) {
         diameter: t.diameter,
         ...(t.pointAngleDeg !== undefined ? { pointAngle: t.pointAngleDeg } : {}),
         ...(t.thread ? { pitch: t.thread.pitch } : {}),
+        profile: profileOf(t, library),
       })),
       operations: p.operations.map((w) => {
         const o = p.setup.operations.find((x) => x.id === w.id)!;
-        return { id: w.id, kind: o.kind, tool: o.tool.number, features: o.holes.map((h) => h.feature), firstLine: w.firstLine, lastLine: w.lastLine };
+        return {
+          id: w.id,
+          kind: o.kind,
+          tool: o.tool.number,
+          features: o.holes.map((h) => h.feature),
+          firstLine: w.firstLine,
+          lastLine: w.lastLine,
+        };
       }),
       cycleTimeSeconds: Math.round(p.time.total * 10) / 10,
     })),
@@ -134,10 +238,11 @@ function answer(plan: Plan, { job, programs, checks }: ProducedJob) {
           ? []
           : r.size.features.map((f) => ({ feature: f.id, reason: r.reasons.join(' ') || r.state })),
     ),
-    checks: checks.map(({ rule, severity, message, feature, line, setupId }) => ({
+    checks: checks.map(({ rule, severity, message, tag, feature, line, setupId }) => ({
       rule,
       severity,
       message,
+      tag,
       feature,
       line,
       file: line === undefined ? undefined : programs.find((p) => p.setup.setup.id === setupId)?.fileName,
@@ -161,6 +266,8 @@ async function writeWhole(folder: string, files: Map<string, string>): Promise<v
     for (const [from, to] of pending) await rename(from, to);
   } catch (error) {
     await Promise.all(pending.map(([from]) => rm(from, { force: true })));
-    throw new UsageError(`${folder}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'error'})`);
+    throw new UsageError(
+      `${folder}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'error'})`,
+    );
   }
 }

@@ -6,13 +6,31 @@ import { directionFromFrame, fromFrame, type Frame } from '@yellow-pin/core/geom
 import { distance, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { readStep } from '@yellow-pin/kernel';
 import { asSplines } from './as-splines.ts';
-import { box, capsule, cutAll, outline, prepare, prism, splitAt, stepText, straight, sunk, turned, type Plan } from './solids.ts';
+import {
+  box,
+  capsule,
+  cutAll,
+  outline,
+  prepare,
+  prism,
+  splitAt,
+  stepText,
+  straight,
+  sunk,
+  turned,
+  type Plan,
+} from './solids.ts';
 
 const UP: [number, number, number] = [0, 0, 1];
 /** Sizes must be right to this, mm; angles to a hundredth of a degree. */
 const EXACT = 0.005;
 
-const PLACE: Frame = { origin: [900, -400, 250], x: [0.8, -0.6, 0], y: [0.48, 0.64, -0.6], z: [0.36, 0.48, 0.8] };
+const PLACE: Frame = {
+  origin: [900, -400, 250],
+  x: [0.8, -0.6, 0],
+  y: [0.48, 0.64, -0.6],
+  z: [0.36, 0.48, 0.8],
+};
 const HOME: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 /** The ways in which files store one part: as modelled, cut in two, as splines, tilted in inches. */
@@ -45,12 +63,19 @@ const DIRECTIONS = ['axis', 'direction'];
 function fits(f: Feature, e: Expected, frame: Frame): boolean {
   return Object.entries(e).every(([key, want]) => {
     const value = (f as unknown as Record<string, unknown>)[key];
-    if (POINTS.includes(key)) return distance(value as Vec3, fromFrame(frame, want as unknown as Vec3)) < EXACT;
+    if (POINTS.includes(key))
+      return distance(value as Vec3, fromFrame(frame, want as unknown as Vec3)) < EXACT;
     if (DIRECTIONS.includes(key)) {
       const d = directionFromFrame(frame, want as unknown as Vec3);
-      return Math.min(distance(value as Vec3, d), key === 'direction' ? distance(value as Vec3, d.map((v) => -v) as Vec3) : Infinity) < 1e-4;
+      return (
+        Math.min(
+          distance(value as Vec3, d),
+          key === 'direction' ? distance(value as Vec3, d.map((v) => -v) as Vec3) : Infinity,
+        ) < 1e-4
+      );
     }
-    if (typeof want === 'number' && typeof value === 'number') return Math.abs(value - want) <= (key === 'angle' ? 0.01 : EXACT);
+    if (typeof want === 'number' && typeof value === 'number')
+      return Math.abs(value - want) <= (key === 'angle' ? 0.01 : EXACT);
     return JSON.stringify(value) === JSON.stringify(want);
   });
 }
@@ -73,17 +98,25 @@ interface Fixture {
   splitX: number;
 }
 
-const rectangle = (w: number, d: number, r: number, x: number, y: number): Drawing => drawRoundedRectangle(w, d, r).translate(x, y) as Drawing;
+const rectangle = (w: number, d: number, r: number, x: number, y: number): Drawing =>
+  drawRoundedRectangle(w, d, r).translate(x, y) as Drawing;
 const circle = (r: number, x: number, y: number): Drawing => drawCircle(r).translate(x, y) as Drawing;
-const ring = (outer: Drawing, inner: Drawing, depth: number): Shape3D => prism(outer, 1, -depth).cut(prism(inner, 2, -depth - 1)) as Shape3D;
-const around = (x: number, y: number, r: number, deg: number): Plan => [x + r * Math.cos((deg * Math.PI) / 180), y + r * Math.sin((deg * Math.PI) / 180)];
+const ring = (outer: Drawing, inner: Drawing, depth: number): Shape3D =>
+  prism(outer, 1, -depth).cut(prism(inner, 2, -depth - 1)) as Shape3D;
+const around = (x: number, y: number, r: number, deg: number): Plan => [
+  x + r * Math.cos((deg * Math.PI) / 180),
+  y + r * Math.sin((deg * Math.PI) / 180),
+];
 
 /** An arc-shaped slot of 120° with round ends. */
 function bow(x: number, y: number, radius: number, width: number): Drawing {
   const [i, o] = [radius - width / 2, radius + width / 2];
   const end = (deg: number, out: number): Plan => {
     const [cx, cy] = around(x, y, radius, deg);
-    return [cx + (width / 2) * Math.cos(((deg + out) * Math.PI) / 180), cy + (width / 2) * Math.sin(((deg + out) * Math.PI) / 180)];
+    return [
+      cx + (width / 2) * Math.cos(((deg + out) * Math.PI) / 180),
+      cy + (width / 2) * Math.sin(((deg + out) * Math.PI) / 180),
+    ];
   };
   return outline(
     around(x, y, o, -60),
@@ -108,13 +141,25 @@ const bend = (r: number, w: number): Drawing =>
   );
 
 const chamfered = (body: Shape3D, size: number | object, where: object): Shape3D =>
-  (body as unknown as { chamfer(s: unknown, f: unknown): Shape3D }).chamfer(size, (e: never) => edgeFilter(e, where));
+  (body as unknown as { chamfer(s: unknown, f: unknown): Shape3D }).chamfer(size, (e: never) =>
+    edgeFilter(e, where),
+  );
 const filleted = (body: Shape3D, radius: number, where: object): Shape3D =>
-  (body as unknown as { fillet(s: unknown, f: unknown): Shape3D }).fillet(radius, (e: never) => edgeFilter(e, where));
+  (body as unknown as { fillet(s: unknown, f: unknown): Shape3D }).fillet(radius, (e: never) =>
+    edgeFilter(e, where),
+  );
 
 /** `{ z }`: edges in that plane; `{ upright: true }`: along Z; `{ within }`: also inside a box; `{ at }`: through a point. */
-function edgeFilter(finder: never, where: { z?: number; upright?: boolean; within?: [Vec3, Vec3]; at?: Vec3 }): never {
-  let f = finder as unknown as { inPlane(p: string, o: number): never; inDirection(d: string): never; inBox(a: Vec3, b: Vec3): never; containsPoint(p: Vec3): never };
+function edgeFilter(
+  finder: never,
+  where: { z?: number; upright?: boolean; within?: [Vec3, Vec3]; at?: Vec3 },
+): never {
+  let f = finder as unknown as {
+    inPlane(p: string, o: number): never;
+    inDirection(d: string): never;
+    inBox(a: Vec3, b: Vec3): never;
+    containsPoint(p: Vec3): never;
+  };
   if (where.z !== undefined) f = f.inPlane('XY', where.z) as never;
   if (where.upright) f = f.inDirection('Z') as never;
   if (where.within) f = f.inBox(...where.within) as never;
@@ -123,7 +168,8 @@ function edgeFilter(finder: never, where: { z?: number; upright?: boolean; withi
 }
 
 const tee = (mouth: Drawing, head: Drawing): Shape3D[] => [prism(mouth, 1, -8), prism(head, -8, -16)];
-const tongue = (w: number, y: number): Drawing => outline([-5, y - w / 2], [40, y - w / 2], { via: [40 + w / 2, y], to: [40, y + w / 2] }, [-5, y + w / 2]);
+const tongue = (w: number, y: number): Drawing =>
+  outline([-5, y - w / 2], [40, y - w / 2], { via: [40 + w / 2, y], to: [40, y + w / 2] }, [-5, y + w / 2]);
 const lean = 10 / Math.tan(Math.PI / 3);
 
 const FIXTURES: Fixture[] = [
@@ -140,12 +186,55 @@ const FIXTURES: Fixture[] = [
         prism(capsule(50, 8, [100, 60], 90), 1, -5),
       ]),
     expected: [
-      { family: 'slot', kind: 'closed', width: 10, length: 40, depth: 8, bottom: 'flat', centre: [30, 20, 0], direction: [1, 0, 0], axis: UP },
-      { family: 'slot', kind: 'closed', width: 6, length: 30, depth: 30, bottom: 'open', centre: [80, 20, 0], direction: [Math.cos(Math.PI / 6), 0.5, 0] },
-      { family: 'slot', kind: 'open-one-end', width: 12, length: 46, depth: 10, bottom: 'flat', centre: [23, 56, 0] },
-      { family: 'slot', kind: 'open-both-ends', width: 8, length: 90, depth: 6, centre: [150, 45, 0], direction: [0, 1, 0] },
+      {
+        family: 'slot',
+        kind: 'closed',
+        width: 10,
+        length: 40,
+        depth: 8,
+        bottom: 'flat',
+        centre: [30, 20, 0],
+        direction: [1, 0, 0],
+        axis: UP,
+      },
+      {
+        family: 'slot',
+        kind: 'closed',
+        width: 6,
+        length: 30,
+        depth: 30,
+        bottom: 'open',
+        centre: [80, 20, 0],
+        direction: [Math.cos(Math.PI / 6), 0.5, 0],
+      },
+      {
+        family: 'slot',
+        kind: 'open-one-end',
+        width: 12,
+        length: 46,
+        depth: 10,
+        bottom: 'flat',
+        centre: [23, 56, 0],
+      },
+      {
+        family: 'slot',
+        kind: 'open-both-ends',
+        width: 8,
+        length: 90,
+        depth: 6,
+        centre: [150, 45, 0],
+        direction: [0, 1, 0],
+      },
       { family: 'slot', kind: 'closed', width: 8, length: 60, depth: 8, centre: [100, 60, 0] },
-      { family: 'slot', kind: 'closed', width: 8, length: 50, depth: 5, centre: [100, 60, 0], direction: [0, 1, 0] },
+      {
+        family: 'slot',
+        kind: 'closed',
+        width: 8,
+        length: 50,
+        depth: 5,
+        centre: [100, 60, 0],
+        direction: [0, 1, 0],
+      },
     ],
   },
   {
@@ -156,21 +245,62 @@ const FIXTURES: Fixture[] = [
         .rotate(90, [0, 0, 0], [1, 0, 0])
         .translate(120, 119, 0) as Shape3D;
       return cutAll(box([0, 0, -40], [150, 100, 0]), [
-        ...tee(outline([-1, 15], [99, 15], [99, 25], [-1, 25]), outline([-1, 11], [99, 11], [99, 29], [-1, 29])),
+        ...tee(
+          outline([-1, 15], [99, 15], [99, 25], [-1, 25]),
+          outline([-1, 11], [99, 11], [99, 29], [-1, 29]),
+        ),
         ...tee(tongue(10, 60), tongue(18, 60)),
         tail,
       ]);
     },
     expected: [
-      { family: 't-slot', mouthWidth: 10, mouthDepth: 8, headWidth: 18, headHeight: 8, length: 49, openEnds: 1, axis: UP, direction: [1, 0, 0], at: [24.5, 60, 0] },
-      { family: 'dovetail', mouthWidth: 20, bottomWidth: 20 + 2 * lean, depth: 10, angle: 60, axis: UP, direction: [0, 1, 0], at: [120, 50, 0] },
+      {
+        family: 't-slot',
+        mouthWidth: 10,
+        mouthDepth: 8,
+        headWidth: 18,
+        headHeight: 8,
+        length: 49,
+        openEnds: 1,
+        axis: UP,
+        direction: [1, 0, 0],
+        at: [24.5, 60, 0],
+      },
+      {
+        family: 'dovetail',
+        mouthWidth: 20,
+        bottomWidth: 20 + 2 * lean,
+        depth: 10,
+        angle: 60,
+        axis: UP,
+        direction: [0, 1, 0],
+        at: [120, 50, 0],
+      },
     ],
   },
   {
     name: 'T-slots open at both ends',
     splitX: 22,
-    body: () => cutAll(box([0, 0, -40], [100, 50, 0]), tee(outline([-1, 15], [101, 15], [101, 25], [-1, 25]), outline([-1, 11], [101, 11], [101, 29], [-1, 29]))),
-    expected: [{ family: 't-slot', mouthWidth: 10, mouthDepth: 8, headWidth: 18, headHeight: 8, length: 100, openEnds: 2, at: [50, 20, 0] }],
+    body: () =>
+      cutAll(
+        box([0, 0, -40], [100, 50, 0]),
+        tee(
+          outline([-1, 15], [101, 15], [101, 25], [-1, 25]),
+          outline([-1, 11], [101, 11], [101, 29], [-1, 29]),
+        ),
+      ),
+    expected: [
+      {
+        family: 't-slot',
+        mouthWidth: 10,
+        mouthDepth: 8,
+        headWidth: 18,
+        headHeight: 8,
+        length: 100,
+        openEnds: 2,
+        at: [50, 20, 0],
+      },
+    ],
   },
   {
     name: 'face grooves',
@@ -185,21 +315,64 @@ const FIXTURES: Fixture[] = [
         ring(rectangle(60, 40, 4, 110, 90), rectangle(52, 32, 0, 110, 90), 4),
       ]),
     expected: [
-      { family: 'face-groove', shape: 'ring', width: 4, depth: 3, centrelineLength: 36 * Math.PI, centre: [30, 30, 0], innerDiameter: 32, outerDiameter: 40, axis: UP },
+      {
+        family: 'face-groove',
+        shape: 'ring',
+        width: 4,
+        depth: 3,
+        centrelineLength: 36 * Math.PI,
+        centre: [30, 30, 0],
+        innerDiameter: 32,
+        outerDiameter: 40,
+        axis: UP,
+      },
       { family: 'face-groove', shape: 'racetrack', width: 4, depth: 4, centrelineLength: 60 + 36 * Math.PI },
-      { family: 'face-groove', shape: 'path', width: 4, depth: 4, centrelineLength: 2 * (40 + 20) + 16 * Math.PI },
+      {
+        family: 'face-groove',
+        shape: 'path',
+        width: 4,
+        depth: 4,
+        centrelineLength: 2 * (40 + 20) + 16 * Math.PI,
+      },
       { family: 'face-groove', shape: 'path', width: 4, depth: 4, centrelineLength: 2 * (56 + 36) },
-      { family: 'face-groove', shape: 'path', width: 4, depth: 4, centrelineLength: 2 * (52 + 32) + 4 * Math.PI },
+      {
+        family: 'face-groove',
+        shape: 'path',
+        width: 4,
+        depth: 4,
+        centrelineLength: 2 * (52 + 32) + 4 * Math.PI,
+      },
     ],
   },
   {
     name: 'channels',
     splitX: 31,
-    body: () => cutAll(box([0, 0, -20], [160, 100, 0]), [prism(bend(20, 6), 1, -5), prism(bow(80, 50, 25, 8), 1, -6), prism(bow(120, 50, 25, 8), 1, -26)]),
+    body: () =>
+      cutAll(box([0, 0, -20], [160, 100, 0]), [
+        prism(bend(20, 6), 1, -5),
+        prism(bow(80, 50, 25, 8), 1, -6),
+        prism(bow(120, 50, 25, 8), 1, -26),
+      ]),
     expected: [
       { family: 'channel', width: 6, depth: 5, centrelineLength: 40 + 10 * Math.PI, openEnds: 2, axis: UP },
-      { family: 'channel', width: 8, depth: 6, centrelineLength: (50 * Math.PI) / 3, openEnds: 0, bottom: 'flat', at: [105, 50, 0] },
-      { family: 'channel', width: 8, depth: 20, centrelineLength: (50 * Math.PI) / 3, openEnds: 0, bottom: 'open', at: [145, 50, 0] },
+      {
+        family: 'channel',
+        width: 8,
+        depth: 6,
+        centrelineLength: (50 * Math.PI) / 3,
+        openEnds: 0,
+        bottom: 'flat',
+        at: [105, 50, 0],
+      },
+      {
+        family: 'channel',
+        width: 8,
+        depth: 20,
+        centrelineLength: (50 * Math.PI) / 3,
+        openEnds: 0,
+        bottom: 'open',
+        at: [145, 50, 0],
+      },
     ],
   },
   {
@@ -243,10 +416,28 @@ const FIXTURES: Fixture[] = [
         ),
       ]),
     expected: [
-      { family: 'hole', kind: 'through', depth: 40, stack: [{ shape: 'cylinder', diameter: 25, length: 40 }] },
-      { family: 'hole', kind: 'blind', depth: 24, stack: [{ shape: 'cylinder', diameter: 20, length: 24 }], bottom: { shape: 'flat' } },
+      {
+        family: 'hole',
+        kind: 'through',
+        depth: 40,
+        stack: [{ shape: 'cylinder', diameter: 25, length: 40 }],
+      },
+      {
+        family: 'hole',
+        kind: 'blind',
+        depth: 24,
+        stack: [{ shape: 'cylinder', diameter: 20, length: 24 }],
+        bottom: { shape: 'flat' },
+      },
       { family: 'hole', kind: 'through', depth: 40, role: 'counterbored' },
-      { family: 'bore-groove', centre: [25, 30, -6.925], boreDiameter: 25, grooveDiameter: 28, width: 1.85, axis: UP },
+      {
+        family: 'bore-groove',
+        centre: [25, 30, -6.925],
+        boreDiameter: 25,
+        grooveDiameter: 28,
+        width: 1.85,
+        axis: UP,
+      },
       { family: 'bore-groove', centre: [70, 30, -22], boreDiameter: 20, grooveDiameter: 22, width: 4 },
       { family: 'bore-groove', centre: [100, 30, -22], boreDiameter: 20, grooveDiameter: 22, width: 4 },
     ],
@@ -256,13 +447,31 @@ const FIXTURES: Fixture[] = [
     splitX: 33,
     body: () => {
       const block = box([0, 0, -40], [120, 80, 0]).cut(box([-1, -1, -20], [121, 4, -15])) as Shape3D;
-      const pocketed = block.cut(prism(rectangle(50, 40, 8, 40, 45), 1, -30)).cut(prism(rectangle(56, 46, 11, 40, 45), -12, -17)) as Shape3D;
+      const pocketed = block
+        .cut(prism(rectangle(50, 40, 8, 40, 45), 1, -30))
+        .cut(prism(rectangle(56, 46, 11, 40, 45), -12, -17)) as Shape3D;
       const collar = prism(circle(16, 95, 40), 18, 14).cut(prism(circle(13, 95, 40), 19, 13)) as Shape3D;
       return pocketed.fuse(prism(circle(15, 95, 40), 30, 0).cut(collar)) as Shape3D;
     },
     expected: [
-      { family: 'wall-groove', width: 4, depth: 2, loop: 'closed', length: 30 * Math.PI, side: 'outside', axis: UP },
-      { family: 'wall-groove', width: 5, depth: 3, loop: 'closed', length: 2 * (34 + 24) + 16 * Math.PI, side: 'inside', axis: UP },
+      {
+        family: 'wall-groove',
+        width: 4,
+        depth: 2,
+        loop: 'closed',
+        length: 30 * Math.PI,
+        side: 'outside',
+        axis: UP,
+      },
+      {
+        family: 'wall-groove',
+        width: 5,
+        depth: 3,
+        loop: 'closed',
+        length: 2 * (34 + 24) + 16 * Math.PI,
+        side: 'inside',
+        axis: UP,
+      },
       { family: 'wall-groove', width: 5, depth: 4, loop: 'open', length: 120, side: 'outside', axis: UP },
     ],
   },
@@ -287,28 +496,81 @@ const FIXTURES: Fixture[] = [
     },
     expected: [
       // The entry chamfer belongs to the hole.
-      { family: 'hole', kind: 'blind', depth: 12, role: 'plain', bottom: { shape: 'flat' }, entry: [95, 60, 0] },
+      {
+        family: 'hole',
+        kind: 'blind',
+        depth: 12,
+        role: 'plain',
+        bottom: { shape: 'flat' },
+        entry: [95, 60, 0],
+      },
       { family: 'slot', kind: 'closed', width: 10, length: 40, depth: 8, centre: [40, 40, 0] },
-      { family: 'chamfer', kind: 'circular', width: 1, angle: 45, loop: 'closed', length: 18 * Math.PI, side: 'outside', axis: UP },
-      { family: 'chamfer', kind: 'mixed', width: 1, angle: (Math.atan(0.5) * 180) / Math.PI, loop: 'closed', length: 60 + 12 * Math.PI, side: 'inside' },
-      { family: 'chamfer', kind: 'mixed', width: 1.5, angle: 45, loop: 'closed', length: 2 * (96 + 56) + 21 * Math.PI, side: 'outside' },
+      {
+        family: 'chamfer',
+        kind: 'circular',
+        width: 1,
+        angle: 45,
+        loop: 'closed',
+        length: 18 * Math.PI,
+        side: 'outside',
+        axis: UP,
+      },
+      {
+        family: 'chamfer',
+        kind: 'mixed',
+        width: 1,
+        angle: (Math.atan(0.5) * 180) / Math.PI,
+        loop: 'closed',
+        length: 60 + 12 * Math.PI,
+        side: 'inside',
+      },
+      {
+        family: 'chamfer',
+        kind: 'mixed',
+        width: 1.5,
+        angle: 45,
+        loop: 'closed',
+        length: 2 * (96 + 56) + 21 * Math.PI,
+        side: 'outside',
+      },
     ],
   },
   {
     name: 'rounded edges',
     splitX: 47,
-    body: () => chamfered(filleted(filleted(box([0, 0, -25], [90, 60, 0]), 6, { upright: true }), 2, { z: 0 }), 1, { z: -25 }),
+    body: () =>
+      chamfered(filleted(filleted(box([0, 0, -25], [90, 60, 0]), 6, { upright: true }), 2, { z: 0 }), 1, {
+        z: -25,
+      }),
     expected: [
-      { family: 'rounded-edge', kind: 'mixed', radius: 2, loop: 'closed', length: 2 * (78 + 48) + 8 * Math.PI, side: 'outside', axis: UP },
+      {
+        family: 'rounded-edge',
+        kind: 'mixed',
+        radius: 2,
+        loop: 'closed',
+        length: 2 * (78 + 48) + 8 * Math.PI,
+        side: 'outside',
+        axis: UP,
+      },
       { family: 'chamfer', kind: 'mixed', width: 1, angle: 45, loop: 'closed', axis: [0, 0, -1] },
     ],
   },
   {
     name: 'open runs of chamfer and round',
     splitX: 47,
-    body: () => filleted(chamfered(box([0, 0, -25], [90, 60, 0]), 2, { at: [45, 0, 0] }), 3, { at: [45, 60, 0] }),
+    body: () =>
+      filleted(chamfered(box([0, 0, -25], [90, 60, 0]), 2, { at: [45, 0, 0] }), 3, { at: [45, 60, 0] }),
     expected: [
-      { family: 'chamfer', kind: 'straight', width: 2, angle: 45, loop: 'open', length: 90, side: 'outside', axis: UP },
+      {
+        family: 'chamfer',
+        kind: 'straight',
+        width: 2,
+        angle: 45,
+        loop: 'open',
+        length: 90,
+        side: 'outside',
+        axis: UP,
+      },
       { family: 'rounded-edge', kind: 'straight', radius: 3, loop: 'open', length: 90, axis: UP },
     ],
   },
@@ -326,7 +588,9 @@ const FIXTURES: Fixture[] = [
         ring(rectangle(40, 30, 0, 90, 40), rectangle(32, 22, 0, 90, 40), 4),
         box([-60, -10, 0], [60, 130, 60]).rotate(35, [0, 0, 0], [0, 1, 0]).translate(175, 0, -10) as Shape3D,
       ]);
-      const raised = cut.fuse(prism(circle(8, 60, 80), 10, 0)).fuse(prism(rectangle(30, 12, 0, 60, 105), 10, 0)) as Shape3D;
+      const raised = cut
+        .fuse(prism(circle(8, 60, 80), 10, 0))
+        .fuse(prism(rectangle(30, 12, 0, 60, 105), 10, 0)) as Shape3D;
       return filleted(raised, 2, {
         z: -10,
         within: [
@@ -354,21 +618,49 @@ describe.each(FIXTURES)('$name', ({ body, expected, splitX }) => {
 
 describe('sharp edges', () => {
   it('are chained into loops and runs with the free room beside and below', async () => {
-    const body = cutAll(box([0, 0, -20], [80, 50, 0]), [turned(straight(10, 30), [20, 25, 0], UP), prism(capsule(24, 8, [50, 25]), 1, -5), box([70, -1, -12], [81, 51, 1])]);
+    const body = cutAll(box([0, 0, -20], [80, 50, 0]), [
+      turned(straight(10, 30), [20, 25, 0], UP),
+      prism(capsule(24, 8, [50, 25]), 1, -5),
+      box([70, -1, -12], [81, 51, 1]),
+    ]);
     const { features } = await read(body, 'as modelled', 0);
     const edges = features.filter((f) => f.family === 'sharp-edge' && f.axis[2] > 0.9);
     const hole = features.find((f) => f.family === 'hole')!;
     holdsAll(edges, [
-      { family: 'sharp-edge', loop: 'closed', length: 10 * Math.PI, side: 'inside', holeId: hole.id, rimDiameter: 10, roomBeside: 10 },
-      { family: 'sharp-edge', loop: 'closed', length: 32 + 8 * Math.PI, side: 'inside', roomBeside: 8, roomBelow: 5 },
-      { family: 'sharp-edge', loop: 'closed', length: 2 * (70 + 50), side: 'outside', roomBeside: null, roomBelow: 12 },
+      {
+        family: 'sharp-edge',
+        loop: 'closed',
+        length: 10 * Math.PI,
+        side: 'inside',
+        holeId: hole.id,
+        rimDiameter: 10,
+        roomBeside: 10,
+      },
+      {
+        family: 'sharp-edge',
+        loop: 'closed',
+        length: 32 + 8 * Math.PI,
+        side: 'inside',
+        roomBeside: 8,
+        roomBelow: 5,
+      },
+      {
+        family: 'sharp-edge',
+        loop: 'closed',
+        length: 2 * (70 + 50),
+        side: 'outside',
+        roomBeside: null,
+        roomBelow: 12,
+      },
       // The step's own three outer edges end at its wall.
       { family: 'sharp-edge', loop: 'open', length: 10 + 50 + 10, side: 'outside', roomBelow: null },
     ]);
     expect(edges).toHaveLength(4);
   });
   it('follow the direction that is up', async () => {
-    const model = await readStep(new TextEncoder().encode(await stepText([box([0, 0, -20], [80, 50, 0])], 'block')));
+    const model = await readStep(
+      new TextEncoder().encode(await stepText([box([0, 0, -20], [80, 50, 0])], 'block')),
+    );
     const right = recognise(model, { up: [1, 0, 0] }).features.filter((f) => f.axis[0] > 0.9);
     expect(right).toHaveLength(1);
     expect(right[0]).toMatchObject({ family: 'sharp-edge', loop: 'closed', length: 140 });
@@ -385,9 +677,10 @@ function holdsAll(found: Feature[], expected: Expected[]): void {
 
 describe('what is left', () => {
   it('is named', async () => {
-    const body = cutAll(box([0, 0, -30], [120, 80, 0]), [prism(rectangle(40, 24, 5, 30, 25), 1, -10), turned(straight(12, 40), [0, 60, 0], UP)]).fuse(
-      prism(circle(8, 90, 50), 10, 0),
-    ) as Shape3D;
+    const body = cutAll(box([0, 0, -30], [120, 80, 0]), [
+      prism(rectangle(40, 24, 5, 30, 25), 1, -10),
+      turned(straight(12, 40), [0, 60, 0], UP),
+    ]).fuse(prism(circle(8, 90, 50), 10, 0)) as Shape3D;
     const { notes } = await read(body, 'as modelled', 0);
     expect(notes.map((n) => n.code).sort()).toEqual(['boss', 'notch', 'pocket']);
     for (const n of notes) expect(n.message).toMatch(/faces \d+/);

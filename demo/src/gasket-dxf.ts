@@ -22,14 +22,17 @@ export class DxfText {
       [90, points.length],
       [70, 1],
     ];
-    for (const [x, y, bulge] of points) groups.push([10, x], [20, y], ...(bulge ? ([[42, bulge]] as [number, number][]) : []));
+    for (const [x, y, bulge] of points)
+      groups.push([10, x], [20, y], ...(bulge ? ([[42, bulge]] as [number, number][]) : []));
     return this.add('LWPOLYLINE', layer, ...groups);
   }
   text(layer: string, [x, y]: Point, words: string): this {
     return this.add('TEXT', layer, [10, x], [20, y], [40, 3], [1, words]);
   }
   private add(type: string, layer: string, ...groups: [number, number | string][]): this {
-    this.entities.push(['0', type, '8', layer, ...groups.flatMap(([code, value]) => [String(code), String(value)])].join('\n'));
+    this.entities.push(
+      ['0', type, '8', layer, ...groups.flatMap(([code, value]) => [String(code), String(value)])].join('\n'),
+    );
     return this;
   }
   toString(): string {
@@ -39,7 +42,12 @@ export class DxfText {
 }
 
 /** A rectangle with corner radius `r` about a centre, as polyline points with bulges. */
-export function roundedRectangle([cx, cy]: Point, w: number, h: number, r: number): [number, number, number][] {
+export function roundedRectangle(
+  [cx, cy]: Point,
+  w: number,
+  h: number,
+  r: number,
+): [number, number, number][] {
   const [x, y] = [w / 2, h / 2];
   const quarter = Math.tan(Math.PI / 8);
   return [
@@ -87,6 +95,8 @@ export function gasketPlate(): string {
     d.arc('SLOTS', [x, 10], 3.5, 0, 180).arc('SLOTS', [x, -10], 3.5, 180, 360);
   }
   d.polyline('SEAL', capsulePoints([0, 0], 112, 98)).polyline('SEAL', capsulePoints([0, 0], 106, 92));
-  d.line('CENTRE', [-90, 0], [90, 0]).line('CENTRE', [0, -65], [0, 65]).text('NOTES', [-78, -70], 'GASKET PLATE TW-219');
+  d.line('CENTRE', [-90, 0], [90, 0])
+    .line('CENTRE', [0, -65], [0, 65])
+    .text('NOTES', [-78, -70], 'GASKET PLATE TW-219');
   return d.toString();
 }

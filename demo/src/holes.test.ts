@@ -12,7 +12,19 @@ import { parseBrep } from '@yellow-pin/kernel/brep-text';
 import { buildModel } from '@yellow-pin/kernel/build-model';
 import { openCascade } from '@yellow-pin/kernel/opencascade';
 import { plateStep } from './plate-step.ts';
-import { blind, box, counterbored, cutAll, prepare, stepText, straight, sunk, turned, type Point, type Profile } from './solids.ts';
+import {
+  blind,
+  box,
+  counterbored,
+  cutAll,
+  prepare,
+  stepText,
+  straight,
+  sunk,
+  turned,
+  type Point,
+  type Profile,
+} from './solids.ts';
 
 const UP: Point = [0, 0, 1];
 const encode = (text: string) => new TextEncoder().encode(text);
@@ -31,7 +43,8 @@ const at = (holes: HoleFeature[], x: number, y: number): HoleFeature => {
   return found[0]!;
 };
 
-const near = (value: number, expected: number, tolerance = 0.005): void => expect(Math.abs(value - expected), `${value} against ${expected}`).toBeLessThanOrEqual(tolerance);
+const near = (value: number, expected: number, tolerance = 0.005): void =>
+  expect(Math.abs(value - expected), `${value} against ${expected}`).toBeLessThanOrEqual(tolerance);
 
 beforeAll(prepare);
 
@@ -83,7 +96,13 @@ describe('holes of every shape', () => {
 
   it('reads a plain through hole', () => {
     const h = at(holes, 15, 15);
-    expect(h).toMatchObject({ kind: 'through', role: 'plain', bottom: { shape: 'open' }, interrupted: false, axis: [0, 0, 1] });
+    expect(h).toMatchObject({
+      kind: 'through',
+      role: 'plain',
+      bottom: { shape: 'open' },
+      interrupted: false,
+      axis: [0, 0, 1],
+    });
     near(h.depth, 30);
     expect(h.reachableFrom).toHaveLength(2);
   });
@@ -121,7 +140,9 @@ describe('holes of every shape', () => {
   it('reads three steps, and a step that ends in a cone', () => {
     const three = at(holes, 140, 15);
     expect(three.role).toBe('stepped');
-    expect(three.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter, s.length] : []))).toEqual([20, 5, 14, 7, 8, 10]);
+    expect(three.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter, s.length] : []))).toEqual([
+      20, 5, 14, 7, 8, 10,
+    ]);
     expect(three.bottom.shape).toBe('flat');
     const coned = at(holes, 15, 55);
     expect(coned.stack.map((s) => s.shape)).toEqual(['cylinder', 'cone', 'cylinder']);
@@ -172,7 +193,10 @@ describe('walls as files store them', () => {
 
   it('reads a tilted part far from the origin, in inches', async () => {
     const [angle, shift] = [33, [900, -400, 250] as Point];
-    const body = cutAll(box([0, 0, -20], [80, 60, 0]), [turned(blind(8.5, 12, 140), [20, 20, 0], UP), turned(sunk(straight(6.6, 30), 13), [60, 40, 0], UP)]);
+    const body = cutAll(box([0, 0, -20], [80, 60, 0]), [
+      turned(blind(8.5, 12, 140), [20, 20, 0], UP),
+      turned(sunk(straight(6.6, 30), 13), [60, 40, 0], UP),
+    ]);
     const tilted = body.rotate(angle, [0, 0, 0], [1, 2, 0.5]).translate(shift) as Shape3D;
     const holes = await holesOf([tilted], 'INCH');
     expect(holes).toHaveLength(2);
@@ -202,7 +226,10 @@ function rotationFrame(angleDeg: number, about: Vec3) {
 
 describe('cavities that cross', () => {
   it('keeps a hole whole across a cross bore, and marks both', async () => {
-    const body = cutAll(box([0, 0, -40], [60, 60, 0]), [turned(straight(6, 34), [30, 30, 0], UP), turned(straight(14, 70), [0, 30, -20], [-1, 0, 0])]);
+    const body = cutAll(box([0, 0, -40], [60, 60, 0]), [
+      turned(straight(6, 34), [30, 30, 0], UP),
+      turned(straight(14, 70), [0, 30, -20], [-1, 0, 0]),
+    ]);
     const holes = await holesOf([body]);
     expect(holes).toHaveLength(2);
     const small = holes.find((h) => h.kind === 'blind')!;
@@ -212,21 +239,31 @@ describe('cavities that cross', () => {
   });
 
   it('reads two equal holes that cross', async () => {
-    const body = cutAll(box([0, 0, -40], [60, 60, 0]), [turned(straight(10, 50), [30, 30, 0], UP), turned(straight(10, 70), [0, 30, -20], [-1, 0, 0])]);
+    const body = cutAll(box([0, 0, -40], [60, 60, 0]), [
+      turned(straight(10, 50), [30, 30, 0], UP),
+      turned(straight(10, 70), [0, 30, -20], [-1, 0, 0]),
+    ]);
     const holes = await holesOf([body]);
     expect(holes).toHaveLength(2);
-    for (const h of holes) expect(h).toMatchObject({ kind: 'through', interrupted: true, stack: [{ diameter: 10 }] });
+    for (const h of holes)
+      expect(h).toMatchObject({ kind: 'through', interrupted: true, stack: [{ diameter: 10 }] });
   });
 
   it('takes the two cheeks of a fork for two holes', async () => {
-    const body = cutAll(box([0, 0, -40], [60, 40, 0]), [box([20, -1, -30], [40, 41, 1]), turned(straight(8, 70), [0, 20, -15], [-1, 0, 0])]);
+    const body = cutAll(box([0, 0, -40], [60, 40, 0]), [
+      box([20, -1, -30], [40, 41, 1]),
+      turned(straight(8, 70), [0, 20, -15], [-1, 0, 0]),
+    ]);
     const holes = await holesOf([body]);
     expect(holes).toHaveLength(2);
     for (const h of holes) near(h.depth, 20);
   });
 
   it('keeps the full depth of a hole broken by a slot across its mouth', async () => {
-    const body = cutAll(box([0, 0, -30], [60, 40, 0]), [box([-1, 17.5, -6], [61, 22.5, 1]), turned(blind(8, 20), [30, 20, 0], UP)]);
+    const body = cutAll(box([0, 0, -30], [60, 40, 0]), [
+      box([-1, 17.5, -6], [61, 22.5, 1]),
+      turned(blind(8, 20), [30, 20, 0], UP),
+    ]);
     const h = at(await holesOf([body]), 30, 20);
     near(h.depth, 20);
     near(h.entry[2], 0);
@@ -234,7 +271,9 @@ describe('cavities that cross', () => {
   });
 
   it('starts full engagement at the lowest point of a slanted entry', async () => {
-    const wedge = cutAll(box([0, 0, -30], [60, 40, 0]), [box([-80, -50, 0], [140, 90, 60]).rotate(15, [0, 0, 0], [0, 1, 0]) as Shape3D]);
+    const wedge = cutAll(box([0, 0, -30], [60, 40, 0]), [
+      box([-80, -50, 0], [140, 90, 60]).rotate(15, [0, 0, 0], [0, 1, 0]) as Shape3D,
+    ]);
     const holes = await holesOf([wedge.cut(turned(straight(8, 60), [30, 20, 10], UP)) as Shape3D]);
     expect(holes).toHaveLength(1);
     near(holes[0]!.entryDrop, 8 * Math.tan((15 * Math.PI) / 180), 0.01);
@@ -255,7 +294,9 @@ describe('false friends', () => {
       turned(straight(12, 40), [160, 60, 0], UP),
     ]);
     body = body.fuse(turned(straight(14, 5), [60, 65, 15], UP, 0)) as Shape3D;
-    const ring = turned(straight(30, 4), [120, 60, 0], UP).cut(turned(straight(22, 5), [120, 60, 0], UP)) as Shape3D;
+    const ring = turned(straight(30, 4), [120, 60, 0], UP).cut(
+      turned(straight(22, 5), [120, 60, 0], UP),
+    ) as Shape3D;
     body = body.cut(ring) as Shape3D;
     const { features, notes } = recognise(await modelOf([body]));
     expect(features.filter(isHole)).toEqual([]);
@@ -283,19 +324,36 @@ describe('several solids', () => {
 describe('assemblies', () => {
   it('places parts inside placed groups', async () => {
     const oc = await openCascade();
-    const placed = (shape: { Moved(l: InstanceType<typeof oc.TopLoc_Location>, raise: boolean): unknown }, shift: Point, quarterTurns: number) => {
+    const placed = (
+      shape: { Moved(l: InstanceType<typeof oc.TopLoc_Location>, raise: boolean): unknown },
+      shift: Point,
+      quarterTurns: number,
+    ) => {
       const turn = new oc.gp_Trsf();
-      turn.SetRotation(new oc.gp_Ax1(new oc.gp_Pnt(0, 0, 0), new oc.gp_Dir(1, 0, 0)), (quarterTurns * Math.PI) / 2);
+      turn.SetRotation(
+        new oc.gp_Ax1(new oc.gp_Pnt(0, 0, 0), new oc.gp_Dir(1, 0, 0)),
+        (quarterTurns * Math.PI) / 2,
+      );
       const move = new oc.gp_Trsf();
       move.SetTranslation(new oc.gp_Vec(...shift));
       move.Multiply(turn);
       return shape.Moved(new oc.TopLoc_Location(move), false) as Shape3D['wrapped'];
     };
     const body = box([0, 0, -20], [40, 30, 0]).cut(turned(blind(8, 12), [10, 10, 0], UP)) as Shape3D;
-    const group = makeCompound([cast(placed(body.wrapped, [100, 0, 0], 1)), cast(placed(body.wrapped, [0, 200, 50], 0))]);
+    const group = makeCompound([
+      cast(placed(body.wrapped, [100, 0, 0], 1)),
+      cast(placed(body.wrapped, [0, 200, 50], 0)),
+    ]);
     const whole = placed(group.wrapped, [0, 0, 1000], 2);
-    const model = buildModel(parseBrep(oc.BRepToolsWrapper.Write(whole)), { name: '', sourceUnits: 'mm', schema: '' }, () => null);
-    expect(model.solids).toEqual([expect.objectContaining({ closed: true }), expect.objectContaining({ closed: true })]);
+    const model = buildModel(
+      parseBrep(oc.BRepToolsWrapper.Write(whole)),
+      { name: '', sourceUnits: 'mm', schema: '' },
+      () => null,
+    );
+    expect(model.solids).toEqual([
+      expect.objectContaining({ closed: true }),
+      expect.objectContaining({ closed: true }),
+    ]);
     const holes = recognise(model).features.filter(isHole);
     expect(holes.map((h) => [h.axis, h.entry])).toEqual([
       [
@@ -321,7 +379,10 @@ describe('mesh', () => {
   });
 
   it('has no cracks on cones, steps and crossing bores', async () => {
-    const body = cutAll(box([0, 0, -40], [60, 60, 0]), [turned(sunk(blind(10, 24), 14), [30, 30, 0], UP), turned(straight(8, 70), [0, 30, -15], [-1, 0, 0])]);
+    const body = cutAll(box([0, 0, -40], [60, 60, 0]), [
+      turned(sunk(blind(10, 24), 14), [30, 30, 0], UP),
+      turned(straight(8, 70), [0, 30, -15], [-1, 0, 0]),
+    ]);
     const mesh = meshModel(await modelOf([body]));
     expect(mesh.failed).toEqual([]);
     expect(openEdges(mesh)).toBe(0);

@@ -1,14 +1,22 @@
 import { fileURLToPath } from 'node:url';
-import { parseCallout } from '@yellow-pin/core/callout/callout';
 import { isHole, type Feature } from '@yellow-pin/core/features/family';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { featureSizes } from '@yellow-pin/core/features/sets';
+import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import type { Plan } from '@yellow-pin/core/job/plan';
 
 /** Sample jobs, the newest last. */
-export const DEMO_PARTS = ['adapter-plate.step', 'gasket-plate.dxf', 'sensor-carrier.step', 'mooring-rail.step', 'hatch-cover.step', 'manifold-block.step'] as const;
+export const DEMO_PARTS = [
+  'adapter-plate.step',
+  'gasket-plate.dxf',
+  'sensor-carrier.step',
+  'mooring-rail.step',
+  'hatch-cover.step',
+  'manifold-block.step',
+] as const;
 
-export const demoPartPath = (fileName: string): string => fileURLToPath(new URL(`../parts/${fileName}`, import.meta.url));
+export const demoPartPath = (fileName: string): string =>
+  fileURLToPath(new URL(`../parts/${fileName}`, import.meta.url));
 
 /** What the sample shop's print says of hole sizes, by file: narrowest diameter (mm), shallowest depth it holds for, callout. */
 const PRINTS: Record<string, { diameter: number; deeperThan: number; callout: string }[]> = {
@@ -30,11 +38,11 @@ export function demoPlan(fileName: string, features: Feature[], plan: Plan): Pla
     }
   }
   for (const { diameter, deeperThan, callout } of PRINTS[fileName] ?? []) {
-    const read = parseCallout(callout, plan.units);
+    const decided = decisionFromCallout(callout, plan.units);
     for (const size of featureSizes(features.filter(isHole))) {
       const [first] = size.features.filter(isHole);
       if (!first || Math.abs(narrowest(first) - diameter) > 0.02 || first.depth < deeperThan) continue;
-      plan.sizes[size.key] = { callout, thread: read.thread ?? null, threadDepth: read.depth, overrides: {} };
+      plan.sizes[size.key] = { ...decided, overrides: {} };
     }
   }
   return plan;

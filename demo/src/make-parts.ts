@@ -14,7 +14,10 @@ async function main(): Promise<void> {
   await writeFile(`${folder}hatch-cover.step`, await stepText([hatchCover()], 'Hatch cover TW-131'));
   await writeFile(`${folder}mooring-rail.step`, await stepText([mooringRail()], 'Mooring rail TW-152'));
   await writeFile(`${folder}sensor-carrier.step`, await stepText([sensorCarrier()], 'Sensor carrier TW-168'));
-  await writeFile(`${folder}adapter-plate.step`, await stepText([adapterPlate()], 'Adapter plate TW-207', 'INCH'));
+  await writeFile(
+    `${folder}adapter-plate.step`,
+    await stepText([adapterPlate()], 'Adapter plate TW-207', 'INCH'),
+  );
 }
 
 await main();

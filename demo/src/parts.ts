@@ -1,5 +1,18 @@
 import { drawCircle, drawRoundedRectangle, type Drawing, type Shape3D } from 'replicad';
-import { blind, box, capsule, counterbored, cutAll, outline, prism, straight, sunk, turned, type Plan, type Point } from './solids.ts';
+import {
+  blind,
+  box,
+  capsule,
+  counterbored,
+  cutAll,
+  outline,
+  prism,
+  straight,
+  sunk,
+  turned,
+  type Plan,
+  type Point,
+} from './solids.ts';
 
 const UP: Point = [0, 0, 1];
 
@@ -11,7 +24,8 @@ export function manifoldBlock(): Shape3D {
   body = body.cut(box([110, -1, -10], [w + 1, d + 1, 1])) as Shape3D;
   body = body.cut(box([110, 70, -18], [w + 1, d + 1, 1])) as Shape3D;
   const tools: Shape3D[] = [];
-  const top = (x: number, y: number, z: number, profile: Parameters<typeof turned>[0], above?: number) => tools.push(turned(profile, [x, y, z], UP, above));
+  const top = (x: number, y: number, z: number, profile: Parameters<typeof turned>[0], above?: number) =>
+    tools.push(turned(profile, [x, y, z], UP, above));
   // M8 tap drill, three levels, with a modelled entry chamfer.
   for (const [x, y, z] of [
     [15, 15, 0],
@@ -61,7 +75,9 @@ export function manifoldBlock(): Shape3D {
   tools.push(turned(blind(8.5, 26), [110, d, -60], [0, 1, 0]));
   body = cutAll(body, tools);
   // A slot through the right terrace that breaks the hole at its side.
-  return body.cut(box([126, 55.5, -16], [w + 1, 61.5, 1])).cut(turned(blind(7, 24), [136, 58.5, -10], UP)) as Shape3D;
+  return body
+    .cut(box([126, 55.5, -16], [w + 1, 61.5, 1]))
+    .cut(turned(blind(7, 24), [136, 58.5, -10], UP)) as Shape3D;
 }
 
 /** Adapter plate TW-207, drawn in inches; returned in millimetres. */
@@ -70,9 +86,12 @@ export function adapterPlate(): Shape3D {
   const [w, d, t] = [6 * inch, 4 * inch, 0.75 * inch];
   const body = box([0, 0, -t], [w, d, 0]);
   const tools: Shape3D[] = [];
-  const at = (x: number, y: number, profile: Parameters<typeof turned>[0]) => tools.push(turned(profile, [x * inch, y * inch, 0], UP));
+  const at = (x: number, y: number, profile: Parameters<typeof turned>[0]) =>
+    tools.push(turned(profile, [x * inch, y * inch, 0], UP));
   for (const x of [0.5, 5.5]) for (const y of [0.5, 2, 3.5]) at(x, y, straight(0.201 * inch, t + 2));
-  for (const x of [1.5, 4.5]) for (const y of [0.75, 3.25]) at(x, y, counterbored(straight(0.281 * inch, t + 2), 0.4375 * inch, 0.25 * inch));
+  for (const x of [1.5, 4.5])
+    for (const y of [0.75, 3.25])
+      at(x, y, counterbored(straight(0.281 * inch, t + 2), 0.4375 * inch, 0.25 * inch));
   for (let i = 0; i < 8; i++) {
     const a = (i * Math.PI) / 4 + Math.PI / 8;
     at(3 + 1.1 * Math.cos(a), 2 + 1.1 * Math.sin(a), blind(0.159 * inch, 0.5 * inch));
@@ -82,20 +101,33 @@ export function adapterPlate(): Shape3D {
   return cutAll(body, tools);
 }
 
-const ring = (outer: Drawing, inner: Drawing, depth: number): Shape3D => prism(outer, 1, -depth).cut(prism(inner, 2, -depth - 1)) as Shape3D;
-const rounded = (w: number, d: number, r: number, [x, y]: Plan): Drawing => drawRoundedRectangle(w, d, r).translate(x, y) as Drawing;
+const ring = (outer: Drawing, inner: Drawing, depth: number): Shape3D =>
+  prism(outer, 1, -depth).cut(prism(inner, 2, -depth - 1)) as Shape3D;
+const rounded = (w: number, d: number, r: number, [x, y]: Plan): Drawing =>
+  drawRoundedRectangle(w, d, r).translate(x, y) as Drawing;
 const disc = (diameter: number, [x, y]: Plan): Drawing => drawCircle(diameter / 2).translate(x, y) as Drawing;
 
 type Finder = { inPlane(plane: string, at: number): Finder; inBox(a: Point, b: Point): Finder };
-type Breakable = { chamfer(size: number, which: (e: Finder) => Finder): Shape3D; fillet(radius: number, which: (e: Finder) => Finder): Shape3D };
+type Breakable = {
+  chamfer(size: number, which: (e: Finder) => Finder): Shape3D;
+  fillet(radius: number, which: (e: Finder) => Finder): Shape3D;
+};
 const breakable = (body: Shape3D): Breakable => body as unknown as Breakable;
 
 /** Hatch cover TW-131: gasket groove like a racetrack, ring groove, countersunk holes, all rims of the top chamfered. */
 export function hatchCover(): Shape3D {
   const [w, d, t] = [180, 120, 14];
-  const plate = breakable(prism(rounded(w, d, 18, [w / 2, d / 2]), 0, -t)).chamfer(1.5, (e) => e.inPlane('XY', 0));
-  const window = breakable(plate.cut(prism(capsule(48, 26, [w / 2, d / 2]), 1, -t - 1)) as Shape3D).chamfer(1, (e) => e.inPlane('XY', 0).inBox([60, 40, -1], [120, 80, 1]));
-  const tools: Shape3D[] = [ring(capsule(126, 78, [w / 2, d / 2]), capsule(116, 68, [w / 2, d / 2]), 3.6), ring(disc(22, [150, 20]), disc(16, [150, 20]), 2)];
+  const plate = breakable(prism(rounded(w, d, 18, [w / 2, d / 2]), 0, -t)).chamfer(1.5, (e) =>
+    e.inPlane('XY', 0),
+  );
+  const window = breakable(plate.cut(prism(capsule(48, 26, [w / 2, d / 2]), 1, -t - 1)) as Shape3D).chamfer(
+    1,
+    (e) => e.inPlane('XY', 0).inBox([60, 40, -1], [120, 80, 1]),
+  );
+  const tools: Shape3D[] = [
+    ring(capsule(126, 78, [w / 2, d / 2]), capsule(116, 68, [w / 2, d / 2]), 3.6),
+    ring(disc(22, [150, 20]), disc(16, [150, 20]), 2),
+  ];
   for (const [x, y] of [
     [14, 30],
     [14, 90],
@@ -120,17 +152,25 @@ export function mooringRail(): Shape3D {
     .translate(200, d + 1, 0) as Shape3D;
   const tongue = outline([-1, 24], [150, 24], { via: [156, 30], to: [150, 36] }, [-1, 36]);
   const head = outline([-1, 19.5], [150, 19.5], { via: [160.5, 30], to: [150, 40.5] }, [-1, 40.5]);
-  const tools: Shape3D[] = [prism(tongue, 1, -9), prism(head, -9, -17), dovetail, box([-1, -1, -32], [w + 1, 5, -27])];
+  const tools: Shape3D[] = [
+    prism(tongue, 1, -9),
+    prism(head, -9, -17),
+    dovetail,
+    box([-1, -1, -32], [w + 1, 5, -27]),
+  ];
   for (const x of [30, 90]) for (const y of [9, 51]) tools.push(prism(capsule(20, 7, [x, y]), 1, -h - 1));
   tools.push(prism(outline([w + 1, 25], [222, 25], { via: [217, 30], to: [222, 35] }, [w + 1, 35]), 1, -12));
-  for (const x of [60, 120]) for (const y of [9, 51]) tools.push(turned(counterbored(straight(6.6, h + 2), 11, 6.8), [x, y, 0], UP));
+  for (const x of [60, 120])
+    for (const y of [9, 51]) tools.push(turned(counterbored(straight(6.6, h + 2), 11, 6.8), [x, y, 0], UP));
   return cutAll(box([0, 0, -h], [w, d, 0]), tools);
 }
 
 /** Sensor carrier TW-168, made in two setups: bearing bores with grooves, a big fine thread bore, rounded edges on top. */
 export function sensorCarrier(): Shape3D {
   const [w, d, h] = [120, 90, 46];
-  const body = breakable(prism(rounded(w, d, 10, [w / 2, d / 2]), 0, -h)).fillet(3, (e) => e.inPlane('XY', 0));
+  const body = breakable(prism(rounded(w, d, 10, [w / 2, d / 2]), 0, -h)).fillet(3, (e) =>
+    e.inPlane('XY', 0),
+  );
   const tools: Shape3D[] = [
     // From above: seat for the sensor with a retaining-ring groove, bore of M48x1.5 below it.
     turned(

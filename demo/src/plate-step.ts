@@ -48,17 +48,26 @@ function splineCylinder(s: StepText, x: number, y: number, r: number, zb: number
 }
 
 /** STEP text of the plate, top face at Z 0, mm. */
-export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wall: wallKind = 'seam' }: PlateOptions): string {
+export function plateStep({
+  holes,
+  pitch = 10,
+  diameter = 5,
+  thickness = 20,
+  wall: wallKind = 'seam',
+}: PlateOptions): string {
   const s = new StepText();
   const columns = Math.ceil(Math.sqrt(holes));
   const rows = Math.ceil(holes / columns);
   const [w, d, t, r] = [columns * pitch, rows * pitch, thickness, diameter / 2];
   const faces: number[] = [];
-  const oriented = (e: number, forward: boolean) => s.add(`ORIENTED_EDGE('',*,*,#${e},.${forward ? 'T' : 'F'}.)`);
+  const oriented = (e: number, forward: boolean) =>
+    s.add(`ORIENTED_EDGE('',*,*,#${e},.${forward ? 'T' : 'F'}.)`);
   const loop = (edges: number[]) => s.add(`EDGE_LOOP('',(${edges.map((e) => `#${e}`).join(',')}))`);
   const bound = (l: number, outer: boolean) => s.add(`FACE_${outer ? 'OUTER_' : ''}BOUND('',#${l},.T.)`);
   const face = (bounds: number[], surface: number, same: boolean) =>
-    faces.push(s.add(`ADVANCED_FACE('',(${bounds.map((b) => `#${b}`).join(',')}),#${surface},.${same ? 'T' : 'F'}.)`));
+    faces.push(
+      s.add(`ADVANCED_FACE('',(${bounds.map((b) => `#${b}`).join(',')}),#${surface},.${same ? 'T' : 'F'}.)`),
+    );
   const line = (p: number[], q: number[], a: number, b: number) => {
     const dir = q.map((v, i) => v - p[i]!);
     const len = Math.hypot(dir[0]!, dir[1]!, dir[2]!);
@@ -77,7 +86,9 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wal
     [0, d, z],
   ]);
   const vertices = corners.map((ring) => ring.map((p) => s.vertex(p[0]!, p[1]!, p[2]!)));
-  const ring = corners.map((c, k) => c.map((p, i) => line(p, c[(i + 1) % 4]!, vertices[k]![i]!, vertices[k]![(i + 1) % 4]!)));
+  const ring = corners.map((c, k) =>
+    c.map((p, i) => line(p, c[(i + 1) % 4]!, vertices[k]![i]!, vertices[k]![(i + 1) % 4]!)),
+  );
   const posts = corners[0]!.map((p, i) => line(p, corners[1]![i]!, vertices[0]![i]!, vertices[1]![i]!));
   for (let i = 0; i < 4; i++) {
     const j = (i + 1) % 4;
@@ -87,7 +98,12 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wal
       [0, 1, 0],
       [-1, 0, 0],
     ][i]!;
-    const l = loop([oriented(posts[i]!, true), oriented(ring[1]![i]!, true), oriented(posts[j]!, false), oriented(ring[0]![i]!, false)]);
+    const l = loop([
+      oriented(posts[i]!, true),
+      oriented(ring[1]![i]!, true),
+      oriented(posts[j]!, false),
+      oriented(ring[0]![i]!, false),
+    ]);
     face([bound(l, true)], s.add(`PLANE('',#${s.frame(corners[0]![i]!, normal, [0, 0, 1])})`), true);
   }
   const topLoops = [bound(loop(ring[0]!.map((e) => oriented(e, true))), true)];
@@ -99,7 +115,12 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wal
     const zb = blind ? -t / 2 : -t;
     const rimOut = (l: number[]) => topLoops.push(bound(loop(l), false));
     const closeBelow = (edges: number[]) => {
-      if (blind) face([bound(loop(edges), true)], s.add(`PLANE('',#${s.frame([x, y, zb], [0, 0, 1], [1, 0, 0])})`), true);
+      if (blind)
+        face(
+          [bound(loop(edges), true)],
+          s.add(`PLANE('',#${s.frame([x, y, zb], [0, 0, 1], [1, 0, 0])})`),
+          true,
+        );
       else bottomLoops.push(bound(loop(edges), false));
     };
     if (wallKind === 'halves') {
@@ -110,11 +131,22 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wal
       };
       const upper = [half(0, ends[0]![0], ends[1]![0]), half(0, ends[1]![0], ends[0]![0])];
       const lower = [half(zb, ends[0]![1], ends[1]![1]), half(zb, ends[1]![1], ends[0]![1])];
-      const sides = [1, -1].map((k, i) => line([x + k * r, y, 0], [x + k * r, y, zb], ends[i]![0], ends[i]![1]));
+      const sides = [1, -1].map((k, i) =>
+        line([x + k * r, y, 0], [x + k * r, y, zb], ends[i]![0], ends[i]![1]),
+      );
       rimOut([oriented(upper[1]!, false), oriented(upper[0]!, false)]);
       for (const i of [0, 1]) {
-        const l = loop([oriented(upper[i]!, true), oriented(sides[1 - i]!, true), oriented(lower[i]!, false), oriented(sides[i]!, false)]);
-        face([bound(l, true)], s.add(`CYLINDRICAL_SURFACE('',#${s.frame([x, y, 0], [0, 0, 1], [1, 0, 0])},${num(r)})`), false);
+        const l = loop([
+          oriented(upper[i]!, true),
+          oriented(sides[1 - i]!, true),
+          oriented(lower[i]!, false),
+          oriented(sides[i]!, false),
+        ]);
+        face(
+          [bound(l, true)],
+          s.add(`CYLINDRICAL_SURFACE('',#${s.frame([x, y, 0], [0, 0, 1], [1, 0, 0])},${num(r)})`),
+          false,
+        );
       }
       closeBelow([oriented(lower[0]!, true), oriented(lower[1]!, true)]);
       continue;
@@ -125,8 +157,16 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wal
     const low = circle(x, y, zb, v1);
     const seam = line([x + r, y, 0], [x + r, y, zb], v0, v1);
     rimOut([oriented(top, false)]);
-    const wall = loop([oriented(top, true), oriented(seam, true), oriented(low, false), oriented(seam, false)]);
-    const surface = wallKind === 'spline' ? splineCylinder(s, x, y, r, zb) : s.add(`CYLINDRICAL_SURFACE('',#${s.frame([x, y, 0], [0, 0, 1], [1, 0, 0])},${num(r)})`);
+    const wall = loop([
+      oriented(top, true),
+      oriented(seam, true),
+      oriented(low, false),
+      oriented(seam, false),
+    ]);
+    const surface =
+      wallKind === 'spline'
+        ? splineCylinder(s, x, y, r, zb)
+        : s.add(`CYLINDRICAL_SURFACE('',#${s.frame([x, y, 0], [0, 0, 1], [1, 0, 0])},${num(r)})`);
     face([bound(wall, true)], surface, false);
     closeBelow([oriented(low, true)]);
   }
@@ -141,7 +181,9 @@ export function plateStep({ holes, pitch = 10, diameter = 5, thickness = 20, wal
   const context = s.add(
     `(GEOMETRIC_REPRESENTATION_CONTEXT(3)GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((#${precision}))GLOBAL_UNIT_ASSIGNED_CONTEXT((#${length},#${angle},#${steradian}))REPRESENTATION_CONTEXT('',''))`,
   );
-  const shape = s.add(`ADVANCED_BREP_SHAPE_REPRESENTATION('',(#${solid},#${s.frame([0, 0, 0], [0, 0, 1], [1, 0, 0])}),#${context})`);
+  const shape = s.add(
+    `ADVANCED_BREP_SHAPE_REPRESENTATION('',(#${solid},#${s.frame([0, 0, 0], [0, 0, 1], [1, 0, 0])}),#${context})`,
+  );
   const application = s.add("APPLICATION_CONTEXT('automotive_design')");
   const productContext = s.add(`PRODUCT_CONTEXT('',#${application},'mechanical')`);
   const product = s.add(`PRODUCT('plate ${holes}','plate ${holes}','',(#${productContext}))`);

@@ -13,7 +13,9 @@ export const RING = [
 
 /** STEP entity of a surface of revolution as a rational B-spline: nine poles round, two along. `poleAt` gives the reference of one. */
 export function rationalRound(poleAt: (i: number, k: number, end: 0 | 1) => string): string {
-  const poles = RING.map(([i, k]) => `(${([0, 1] as const).map((end) => poleAt(i, k, end)).join(',')})`).join(',');
+  const poles = RING.map(([i, k]) => `(${([0, 1] as const).map((end) => poleAt(i, k, end)).join(',')})`).join(
+    ',',
+  );
   const weights = RING.map((_, k) => (k % 2 ? `(${Math.SQRT1_2},${Math.SQRT1_2})` : '(1.,1.)')).join(',');
   return `(BOUNDED_SURFACE()B_SPLINE_SURFACE(2,1,(${poles}),.UNSPECIFIED.,.T.,.F.,.F.)B_SPLINE_SURFACE_WITH_KNOTS((3,2,2,2,3),(2,2),(0.,0.25,0.5,0.75,1.),(0.,1.),.UNSPECIFIED.)GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_SURFACE((${weights}))REPRESENTATION_ITEM('')SURFACE())`;
 }
@@ -22,7 +24,9 @@ export function rationalRound(poleAt: (i: number, k: number, end: 0 | 1) => stri
 export function rationalTorus(poleAt: (i: number, k: number, p: number, q: number) => string): string {
   const poles = RING.map(([i, k]) => `(${RING.map(([p, q]) => poleAt(i, k, p, q)).join(',')})`).join(',');
   const weight = (n: number): number => (n % 2 ? Math.SQRT1_2 : 1);
-  const weights = RING.map((_, u) => `(${RING.map((__, v) => (weight(u) * weight(v)).toFixed(17)).join(',')})`).join(',');
+  const weights = RING.map(
+    (_, u) => `(${RING.map((__, v) => (weight(u) * weight(v)).toFixed(17)).join(',')})`,
+  ).join(',');
   const knots = '(3,2,2,2,3),(3,2,2,2,3),(0.,0.25,0.5,0.75,1.),(0.,0.25,0.5,0.75,1.),.UNSPECIFIED.';
   return `(BOUNDED_SURFACE()B_SPLINE_SURFACE(2,2,(${poles}),.UNSPECIFIED.,.T.,.T.,.F.)B_SPLINE_SURFACE_WITH_KNOTS(${knots})GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_SURFACE((${weights}))REPRESENTATION_ITEM('')SURFACE())`;
 }

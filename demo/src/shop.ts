@@ -75,7 +75,10 @@ function drill(s: DrillSize, flute = jobberFlute(s.diameter), suffix = ''): Omit
   };
 }
 
-const METRIC_DRILLS: number[] = [1, 1.5, 2, 2.5, 3, 3.3, 3.5, 4, 4.2, 4.5, 5, 5.5, 6, 6.6, 6.8, 7, 7.5, 8, 8.5, 9, 9.5, 10, 10.2, 10.5, 11, 12, 13, 14, 15, 16, 17.5, 18, 19, 20];
+const METRIC_DRILLS: number[] = [
+  1, 1.5, 2, 2.5, 3, 3.3, 3.5, 4, 4.2, 4.5, 5, 5.5, 6, 6.6, 6.8, 7, 7.5, 8, 8.5, 9, 9.5, 10, 10.2, 10.5, 11,
+  12, 13, 14, 15, 16, 17.5, 18, 19, 20,
+];
 const INCH_DRILLS: [string, number][] = [
   ['1/8', 0.125],
   ['3/16', 0.1875],
@@ -165,13 +168,21 @@ function numbered(list: Omit<Tool, 'number'>[]): Tool[] {
   return list.map((t, i) => ({ ...t, number: i + 1 }));
 }
 
-const data = (spotVc: number, drillVc: number, feed: number, tapVc: number, carbideFactor = 2.2): Material['cutting'] => ({
-  'spot-drill': { vc: spotVc, carbideFactor: 1.5, feedShare: feed * 0.6 },
-  drill: { vc: drillVc, carbideFactor, feedShare: feed },
-  reamer: { vc: drillVc * 0.4, carbideFactor: 1.5, feedShare: feed * 1.5 },
-  countersink: { vc: drillVc * 0.5, carbideFactor: 1.5, feedShare: feed * 0.6 },
-  counterbore: { vc: drillVc * 0.5, carbideFactor: 1.5, feedShare: feed * 0.6 },
-  tap: { vc: tapVc, carbideFactor: 1.5, feedShare: 0 },
+/** Cutting data of a metal; `most` is the feed a turn that no drill of it goes above, mm. */
+const data = (
+  spotVc: number,
+  drillVc: number,
+  feed: number,
+  tapVc: number,
+  most: number,
+  carbideFactor = 2.2,
+): Material['cutting'] => ({
+  'spot-drill': { vc: spotVc, carbideFactor: 1.5, feedShare: feed * 0.6, maxFeedPerTurn: most * 0.4 },
+  drill: { vc: drillVc, carbideFactor, feedShare: feed, maxFeedPerTurn: most },
+  reamer: { vc: drillVc * 0.4, carbideFactor: 1.5, feedShare: feed * 1.5, maxFeedPerTurn: most * 1.5 },
+  countersink: { vc: drillVc * 0.5, carbideFactor: 1.5, feedShare: feed * 0.6, maxFeedPerTurn: most * 0.5 },
+  counterbore: { vc: drillVc * 0.5, carbideFactor: 1.5, feedShare: feed * 0.6, maxFeedPerTurn: most * 0.5 },
+  tap: { vc: tapVc, carbideFactor: 1.5, feedShare: 0, maxFeedPerTurn: 10 },
 });
 
 const DEEP = [
@@ -180,13 +191,54 @@ const DEEP = [
   { overDiameters: 12, speedFactor: 0.6, feedFactor: 0.7 },
 ];
 
+/** From how many diameters chips are broken, and from how many the drill comes out each time. */
+const LONG_CHIPS = { chipBreakFrom: 3, fullRetractFrom: 5 };
+const TOUGH = { chipBreakFrom: 2.5, fullRetractFrom: 4 };
+const SHORT_CHIPS = { chipBreakFrom: 4, fullRetractFrom: 8 };
+
 const MATERIALS: Material[] = [
-  { id: 'aluminium-6082', name: 'aluminium 6082', cutting: data(80, 75, 0.022, 18), deepHoles: DEEP },
-  { id: 'steel-s355', name: 'structural steel S355', cutting: data(35, 28, 0.018, 10), deepHoles: DEEP },
-  { id: 'steel-42crmo4', name: 'heat-treated steel 42CrMo4', cutting: data(22, 18, 0.014, 6), deepHoles: DEEP },
-  { id: 'stainless-316', name: 'stainless steel 316L', cutting: data(18, 14, 0.015, 5), deepHoles: DEEP },
-  { id: 'brass-cuzn39', name: 'brass CuZn39Pb3', cutting: data(70, 65, 0.022, 18), deepHoles: DEEP },
-  { id: 'acetal', name: 'acetal', cutting: data(80, 70, 0.028, 20), deepHoles: DEEP },
+  {
+    id: 'aluminium-6082',
+    name: 'aluminium 6082',
+    cutting: data(80, 75, 0.022, 18, 0.32),
+    pecking: LONG_CHIPS,
+    deepHoles: DEEP,
+  },
+  {
+    id: 'steel-s355',
+    name: 'structural steel S355',
+    cutting: data(35, 28, 0.018, 10, 0.26),
+    pecking: LONG_CHIPS,
+    deepHoles: DEEP,
+  },
+  {
+    id: 'steel-42crmo4',
+    name: 'heat-treated steel 42CrMo4',
+    cutting: data(22, 18, 0.014, 6, 0.2),
+    pecking: LONG_CHIPS,
+    deepHoles: DEEP,
+  },
+  {
+    id: 'stainless-316',
+    name: 'stainless steel 316L',
+    cutting: data(18, 14, 0.015, 5, 0.2),
+    pecking: TOUGH,
+    deepHoles: DEEP,
+  },
+  {
+    id: 'brass-cuzn39',
+    name: 'brass CuZn39Pb3',
+    cutting: data(70, 65, 0.022, 18, 0.35),
+    pecking: SHORT_CHIPS,
+    deepHoles: DEEP,
+  },
+  {
+    id: 'acetal',
+    name: 'acetal',
+    cutting: data(80, 70, 0.028, 20, 0.4),
+    pecking: LONG_CHIPS,
+    deepHoles: DEEP,
+  },
 ];
 
 const TOOLS: Tool[] = numbered([
@@ -217,6 +269,15 @@ const TOOLS: Tool[] = numbered([
   counterbore(22),
   counterbore(0.4375 * INCH, '7/16'),
   ...adjustedTaps(THREADS),
+  // Every tenth from 1 to 13 that is not above: on places behind the others, so that theirs stay what they were.
+  ...Array.from({ length: 121 }, (_, i) => (10 + i) / 10)
+    .filter((d) => !METRIC_DRILLS.includes(d))
+    .map((d) => drill({ diameter: d, name: String(d) })),
 ]);
 
-export const SHOP: Library = { tools: TOOLS, holders: HOLDERS, materials: MATERIALS, machines: [RIGID_TAP_BUILT_IN] };
+export const SHOP: Library = {
+  tools: TOOLS,
+  holders: HOLDERS,
+  materials: MATERIALS,
+  machines: [{ ...RIGID_TAP_BUILT_IN, magazineSize: 240 }],
+};

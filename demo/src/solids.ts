@@ -1,4 +1,13 @@
-import { cast, draw, exportSTEP, makeBaseBox, setOC, type Drawing, type Shape3D, type Sketch } from 'replicad';
+import {
+  cast,
+  draw,
+  exportSTEP,
+  makeBaseBox,
+  setOC,
+  type Drawing,
+  type Shape3D,
+  type Sketch,
+} from 'replicad';
 import { openCascade } from '@yellow-pin/kernel/opencascade';
 
 export type Point = [number, number, number];
@@ -13,7 +22,11 @@ export async function prepare(): Promise<void> {
 
 /** A box from `min` to `max`. */
 export function box(min: Point, max: Point): Shape3D {
-  return makeBaseBox(max[0] - min[0], max[1] - min[1], max[2] - min[2]).translate((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, min[2]) as unknown as Shape3D;
+  return makeBaseBox(max[0] - min[0], max[1] - min[1], max[2] - min[2]).translate(
+    (min[0] + max[0]) / 2,
+    (min[1] + max[1]) / 2,
+    min[2],
+  ) as unknown as Shape3D;
 }
 
 /** How far a cutting body stands out above the face it enters. */
@@ -87,7 +100,9 @@ export async function stepText(bodies: Shape3D[], name: string, unit: 'MM' | 'IN
 
 /** The writer puts its own name and the time of day into the header: made-up, fixed values keep the files the same from run to run. */
 const neutralHeader = (text: string): string =>
-  text.replace(/FILE_DESCRIPTION\([\s\S]*?\);/, "FILE_DESCRIPTION((''),'2;1');").replace(/FILE_NAME\([\s\S]*?\);/, "FILE_NAME('part','2026-01-01T00:00:00',(''),(''),'','','');");
+  text
+    .replace(/FILE_DESCRIPTION\([\s\S]*?\);/, "FILE_DESCRIPTION((''),'2;1');")
+    .replace(/FILE_NAME\([\s\S]*?\);/, "FILE_NAME('part','2026-01-01T00:00:00',(''),(''),'','','');");
 
 export type Plan = [number, number];
 
@@ -101,18 +116,23 @@ export function outline(start: Plan, ...steps: (Plan | { via: Plan; to: Plan })[
 /** Two half rounds joined by lines, `length` over all, along X about `centre`; turned by `angleDeg`. */
 export function capsule(length: number, width: number, [x, y]: Plan, angleDeg = 0): Drawing {
   const [a, r] = [(length - width) / 2, width / 2];
-  return outline([-a, -r], [a, -r], { via: [a + r, 0], to: [a, r] }, [-a, r], { via: [-a - r, 0], to: [-a, -r] })
+  return outline([-a, -r], [a, -r], { via: [a + r, 0], to: [a, r] }, [-a, r], {
+    via: [-a - r, 0],
+    to: [-a, -r],
+  })
     .rotate(angleDeg, [0, 0])
     .translate(x, y) as Drawing;
 }
 
 /** The body over an outline from `top` down to `bottom`. */
-export const prism = (shape: Drawing, top: number, bottom: number): Shape3D => (shape.sketchOnPlane('XY', [0, 0, bottom]) as Sketch).extrude(top - bottom) as unknown as Shape3D;
+export const prism = (shape: Drawing, top: number, bottom: number): Shape3D =>
+  (shape.sketchOnPlane('XY', [0, 0, bottom]) as Sketch).extrude(top - bottom) as unknown as Shape3D;
 
 /** The same body with its faces cut in two along X = `at`, as some systems write them. */
 export async function splitAt(body: Shape3D, at: number): Promise<Shape3D> {
   const oc = await openCascade();
   const big = 1e4;
-  const half = (from: number, to: number) => body.clone().intersect(box([from, -big, -big], [to, big, big])) as Shape3D;
+  const half = (from: number, to: number) =>
+    body.clone().intersect(box([from, -big, -big], [to, big, big])) as Shape3D;
   return cast(new oc.BRepAlgoAPI_Fuse(half(-big, at).wrapped, half(at, big).wrapped).Shape()) as Shape3D;
 }

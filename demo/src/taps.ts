@@ -25,10 +25,19 @@ const FORMING = ['M4x0.7', 'M6x1'];
 
 /** The shop's taps: a plug tap of each size, and other leads where they are used. */
 export function adjustedTaps(threads: readonly Thread[]): Omit<Tool, 'number'>[] {
-  const make = (name: string, lead: 'plug' | 'bottoming' | 'spiral-point', style: 'cutting' | 'forming' = 'cutting', hand: 'right' | 'left' = 'right'): Omit<Tool, 'number'> => {
+  const make = (
+    name: string,
+    lead: 'plug' | 'bottoming' | 'spiral-point',
+    style: 'cutting' | 'forming' = 'cutting',
+    hand: 'right' | 'left' = 'right',
+  ): Omit<Tool, 'number'> => {
     const t = threads.find((x) => x.designation === name);
     if (!t) throw new RangeError(`no thread ${name}`);
-    const extra = [lead === 'plug' ? '' : lead.replace('-', ' '), style === 'forming' ? 'forming' : '', hand === 'left' ? 'left hand' : ''].filter(Boolean);
+    const extra = [
+      lead === 'plug' ? '' : lead.replace('-', ' '),
+      style === 'forming' ? 'forming' : '',
+      hand === 'left' ? 'left hand' : '',
+    ].filter(Boolean);
     return {
       id: ['tap', name, lead, style, hand].join('-').replace(/[ /]/g, '_'),
       kind: 'tap',
@@ -42,7 +51,14 @@ export function adjustedTaps(threads: readonly Thread[]): Omit<Tool, 'number'>[]
       stickOut: Math.round(30 + 2.4 * t.majorDiameter),
       holderId: 'tap-holder',
       cutterMaterial: 'hss',
-      thread: { designation: t.designation, pitch: t.pitch, majorDiameter: t.majorDiameter, hand, lead, style },
+      thread: {
+        designation: t.designation,
+        pitch: t.pitch,
+        majorDiameter: t.majorDiameter,
+        hand,
+        lead,
+        style,
+      },
     };
   };
   return [

@@ -60,7 +60,15 @@ export interface ShapeRef {
 
 export type BrepShape =
   | { type: 'vertex'; point: Numbers3; children: ShapeRef[] }
-  | { type: 'edge'; curve: BrepCurve | null; location: Matrix34 | null; first: number; last: number; degenerate: boolean; children: ShapeRef[] }
+  | {
+      type: 'edge';
+      curve: BrepCurve | null;
+      location: Matrix34 | null;
+      first: number;
+      last: number;
+      degenerate: boolean;
+      children: ShapeRef[];
+    }
   | { type: 'face'; surface: BrepSurface; location: Matrix34 | null; children: ShapeRef[] }
   | { type: 'wire' | 'shell' | 'solid' | 'compound'; closed: boolean; children: ShapeRef[] };
 
@@ -142,7 +150,9 @@ export function parseBrep(text: string): BrepDocument {
       shapes.push({ type: 'face', surface, location, children: children() });
     } else {
       const flags = t.next();
-      const type = ({ Wi: 'wire', Sh: 'shell', So: 'solid', CS: 'compound', Co: 'compound' } as const)[code as 'Wi'];
+      const type = ({ Wi: 'wire', Sh: 'shell', So: 'solid', CS: 'compound', Co: 'compound' } as const)[
+        code as 'Wi'
+      ];
       if (!type) throw new Error(`unknown shape ${code.slice(0, 20)}`);
       shapes.push({ type, closed: flags[4] === '1', children: children() });
     }
@@ -150,7 +160,8 @@ export function parseBrep(text: string): BrepDocument {
   return { shapes, root: readRef(t, count, locations) };
 }
 
-const isFlags = (token: string, following: string): boolean => /^[01]{7}$/.test(token) && (ORIENTATION.test(following) || following === '*');
+const isFlags = (token: string, following: string): boolean =>
+  /^[01]{7}$/.test(token) && (ORIENTATION.test(following) || following === '*');
 
 function readRef(t: Tokens, count: number, locations: (Matrix34 | null)[]): ShapeRef {
   const token = t.next();
@@ -177,7 +188,12 @@ export function multiply34(a: Matrix34 | null, b: Matrix34 | null): Matrix34 | n
   const out: Matrix34 = [];
   for (let r = 0; r < 3; r++) {
     for (let c = 0; c < 4; c++) {
-      out.push(a[4 * r]! * b[c]! + a[4 * r + 1]! * b[4 + c]! + a[4 * r + 2]! * b[8 + c]! + (c === 3 ? a[4 * r + 3]! : 0));
+      out.push(
+        a[4 * r]! * b[c]! +
+          a[4 * r + 1]! * b[4 + c]! +
+          a[4 * r + 2]! * b[8 + c]! +
+          (c === 3 ? a[4 * r + 3]! : 0),
+      );
     }
   }
   return out;
@@ -207,7 +223,11 @@ function readKnots(t: Tokens, count: number): number[] {
 }
 
 /** A periodic spline as a clamped-domain one: the poles wrap round and the knots are continued by whole periods. */
-function unwrapPeriodic(poles: number, degree: number, knots: number[]): { indices: number[]; knots: number[] } {
+function unwrapPeriodic(
+  poles: number,
+  degree: number,
+  knots: number[],
+): { indices: number[]; knots: number[] } {
   const period = knots[knots.length - 1]! - knots[0]!;
   const lastMultiplicity = knots.filter((k) => k === knots[knots.length - 1]).length;
   const base = knots.slice(0, knots.length - lastMultiplicity);
@@ -260,11 +280,17 @@ function readCurve(t: Tokens): BrepCurve {
         if (rational) weights.push(t.number());
       }
       const knots = readKnots(t, knotCount);
-      if (!periodic) return { kind: 'nurbs', nurbs: { degree, poles, weights: rational ? weights : null, knots } };
+      if (!periodic)
+        return { kind: 'nurbs', nurbs: { degree, poles, weights: rational ? weights : null, knots } };
       const open = unwrapPeriodic(poleCount, degree, knots);
       return {
         kind: 'nurbs',
-        nurbs: { degree, poles: open.indices.map((i) => poles[i]!), weights: rational ? open.indices.map((i) => weights[i]!) : null, knots: open.knots },
+        nurbs: {
+          degree,
+          poles: open.indices.map((i) => poles[i]!),
+          weights: rational ? open.indices.map((i) => weights[i]!) : null,
+          knots: open.knots,
+        },
       };
     }
     case 8:
@@ -303,11 +329,21 @@ function readSurface(t: Tokens): BrepSurface {
       const [degreeU, degreeV] = [t.number(), t.number()];
       const grid = readPoleGrid(t, degreeU + 1, degreeV + 1, ru + rv > 0);
       const clamp = (d: number) => [...Array<number>(d + 1).fill(0), ...Array<number>(d + 1).fill(1)];
-      return { kind: 'nurbs', nurbs: { degreeU, degreeV, ...grid, knotsU: clamp(degreeU), knotsV: clamp(degreeV) } };
+      return {
+        kind: 'nurbs',
+        nurbs: { degreeU, degreeV, ...grid, knotsU: clamp(degreeU), knotsV: clamp(degreeV) },
+      };
     }
     case 9: {
       const [ru, rv, pu, pv] = [t.number(), t.number(), t.number(), t.number()];
-      const [degreeU, degreeV, nu, nv, ku, kv] = [t.number(), t.number(), t.number(), t.number(), t.number(), t.number()];
+      const [degreeU, degreeV, nu, nv, ku, kv] = [
+        t.number(),
+        t.number(),
+        t.number(),
+        t.number(),
+        t.number(),
+        t.number(),
+      ];
       let { poles, weights } = readPoleGrid(t, nu, nv, ru + rv > 0);
       let knotsU = readKnots(t, ku);
       let knotsV = readKnots(t, kv);
@@ -337,7 +373,12 @@ function readSurface(t: Tokens): BrepSurface {
   }
 }
 
-function readPoleGrid(t: Tokens, nu: number, nv: number, rational: boolean): { poles: Numbers3[][]; weights: number[][] | null } {
+function readPoleGrid(
+  t: Tokens,
+  nu: number,
+  nv: number,
+  rational: boolean,
+): { poles: Numbers3[][]; weights: number[][] | null } {
   const poles: Numbers3[][] = [];
   const weights: number[][] = [];
   for (let i = 0; i < nu; i++) {
@@ -353,7 +394,12 @@ function readPoleGrid(t: Tokens, nu: number, nv: number, rational: boolean): { p
   return { poles, weights: rational ? weights : null };
 }
 
-function readEdge(t: Tokens, curves: BrepCurve[], locations: (Matrix34 | null)[], children: () => ShapeRef[]): BrepShape {
+function readEdge(
+  t: Tokens,
+  curves: BrepCurve[],
+  locations: (Matrix34 | null)[],
+  children: () => ShapeRef[],
+): BrepShape {
   t.number();
   t.next();
   t.next();

@@ -1,7 +1,31 @@
-import { along, cross, distance, dot, length, normalize, reject, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
+import {
+  along,
+  cross,
+  distance,
+  dot,
+  length,
+  normalize,
+  reject,
+  sub,
+  type Vec3,
+} from '@yellow-pin/core/geometry/vec';
 import { connect } from '@yellow-pin/core/model/connect';
-import { boundsOf, type Curve, type Face, type FreeformMesh, type Loop, type SolidModel } from '@yellow-pin/core/model/solid-model';
-import { multiply34, type BrepCurve, type BrepDocument, type BrepShape, type Matrix34, type ShapeRef } from './brep-text.ts';
+import {
+  boundsOf,
+  type Curve,
+  type Face,
+  type FreeformMesh,
+  type Loop,
+  type SolidModel,
+} from '@yellow-pin/core/model/solid-model';
+import {
+  multiply34,
+  type BrepCurve,
+  type BrepDocument,
+  type BrepShape,
+  type Matrix34,
+  type ShapeRef,
+} from './brep-text.ts';
 import { sampleCurve, transformDirection, transformPoint } from './evaluate.ts';
 import { exactSurface } from './exact-surface.ts';
 import { outwardNormal } from '@yellow-pin/core/model/surface';
@@ -72,11 +96,16 @@ class Builder {
 
   /** Extreme points between samples: the poles of arcs, and the vertices of free-form faces. */
   private bulges(): Vec3[] {
-    const arcs = this.model.edges.flatMap((edge) => (edge.curve.kind === 'circle' ? arcExtremes(edge.curve, edge.points) : []));
+    const arcs = this.model.edges.flatMap((edge) =>
+      edge.curve.kind === 'circle' ? arcExtremes(edge.curve, edge.points) : [],
+    );
     const freeform = this.model.faces.flatMap(({ surface }) => {
       if (surface.kind !== 'freeform') return [];
       const p = surface.mesh.positions;
-      return Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!] as Vec3);
+      return Array.from(
+        { length: p.length / 3 },
+        (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!] as Vec3,
+      );
     });
     return arcs.concat(freeform);
   }
@@ -109,8 +138,15 @@ class Builder {
     const index = this.faceCount++;
     const location = multiply34(context.location, shape.location);
     const exact = exactSurface(shape.surface, location);
-    const loops = shape.children.map((wire) => this.readWire(wire, context)).filter((loop) => loop.length > 0);
-    const face: Face = { solid: context.solid, surface: { kind: 'plane', origin: [0, 0, 0], normal: [0, 0, 1] }, reversed: context.reversed, loops };
+    const loops = shape.children
+      .map((wire) => this.readWire(wire, context))
+      .filter((loop) => loop.length > 0);
+    const face: Face = {
+      solid: context.solid,
+      surface: { kind: 'plane', origin: [0, 0, 0], normal: [0, 0, 1] },
+      reversed: context.reversed,
+      loops,
+    };
     if (exact) {
       face.surface = exact.surface;
       face.reversed = context.reversed !== exact.flipped;
@@ -162,7 +198,8 @@ class Builder {
       if (candidates.length > 1) {
         const back = sub(points[points.length - 2]!, tail);
         const normal = outwardNormal(face, tail);
-        const sweep = (i: number): number => clockwiseAngle(back, sub(this.directed(rest[i]!)[1]!, tail), normal);
+        const sweep = (i: number): number =>
+          clockwiseAngle(back, sub(this.directed(rest[i]!)[1]!, tail), normal);
         best = candidates.reduce((m, i) => (sweep(i) < sweep(m) - 1e-9 ? i : m));
       }
       current = rest.splice(best, 1)[0];
@@ -187,7 +224,13 @@ class Builder {
     const chord = points.reduce((sum, p, i) => (i ? sum + distance(p, points[i - 1]!) : 0), 0);
     if (chord < 1e-4) this.tiny++;
     const id = this.model.edges.length;
-    this.model.edges.push({ curve: neutralCurve(shape.curve!, total), points, faces: [], convexity: 'open', angle: 0 });
+    this.model.edges.push({
+      curve: neutralCurve(shape.curve!, total),
+      points,
+      faces: [],
+      convexity: 'open',
+      angle: 0,
+    });
     this.edgeIds.set(key, id);
     return id;
   }
@@ -201,10 +244,17 @@ class Builder {
         `${this.recovered} faces stored as splines or swept surfaces are exact planes, cylinders, cones, spheres or tori within 0.001 mm and were read as such.`,
       );
     if (this.unreadable.length)
-      note('freeform-face', `Free-form faces, shown but not recognised: ${this.unreadable.slice(0, 20).join(', ')}${this.unreadable.length > 20 ? ' …' : ''}.`);
+      note(
+        'freeform-face',
+        `Free-form faces, shown but not recognised: ${this.unreadable.slice(0, 20).join(', ')}${this.unreadable.length > 20 ? ' …' : ''}.`,
+      );
     if (this.tiny) note('tiny-edge', `${this.tiny} edges are shorter than 0.0001 mm.`);
     model.solids.forEach((s, i) => {
-      if (!s.closed) note('open-shell', `Solid ${i + 1} is not closed: its surfaces have free edges. What can be read is used; check sizes against the print.`);
+      if (!s.closed)
+        note(
+          'open-shell',
+          `Solid ${i + 1} is not closed: its surfaces have free edges. What can be read is used; check sizes against the print.`,
+        );
     });
   }
 }
@@ -234,9 +284,15 @@ function arcExtremes(circle: Extract<Curve, { kind: 'circle' }>, points: Vec3[])
 }
 
 function neutralCurve(c: BrepCurve, m: Matrix34 | null): Curve {
-  if (c.kind === 'line' || (c.kind === 'nurbs' && c.nurbs.degree === 1 && c.nurbs.poles.length === 2)) return { kind: 'line' };
+  if (c.kind === 'line' || (c.kind === 'nurbs' && c.nurbs.degree === 1 && c.nurbs.poles.length === 2))
+    return { kind: 'line' };
   if (c.kind === 'circle') {
-    return { kind: 'circle', centre: transformPoint(m, c.at.origin), axis: normalize(transformDirection(m, c.at.z)), radius: c.radius };
+    return {
+      kind: 'circle',
+      centre: transformPoint(m, c.at.origin),
+      axis: normalize(transformDirection(m, c.at.z)),
+      radius: c.radius,
+    };
   }
   return { kind: c.kind === 'ellipse' ? 'ellipse' : 'spline' };
 }

@@ -21,11 +21,19 @@ const RING: Vec3[] = [
 ];
 const KNOTS = [0, 0, 0, 0.25, 0.25, 0.5, 0.5, 0.75, 0.75, 1, 1, 1];
 const circle = (r: number, z = 0): Vec3[] => RING.map(([x, y]) => [r * x, r * y, z]);
-const splineCircle = (r: number): BrepCurve => ({ kind: 'nurbs', nurbs: { degree: 2, poles: circle(r), weights: RING.map((_, i) => (i % 2 ? W : 1)), knots: KNOTS } });
+const splineCircle = (r: number): BrepCurve => ({
+  kind: 'nurbs',
+  nurbs: { degree: 2, poles: circle(r), weights: RING.map((_, i) => (i % 2 ? W : 1)), knots: KNOTS },
+});
 
 describe('curves', () => {
   it('a rational spline circle is round', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (u) => void expect(length(curvePoint(splineCircle(7), u))).toBeCloseTo(7, 9)));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (u) => void expect(length(curvePoint(splineCircle(7), u))).toBeCloseTo(7, 9),
+      ),
+    );
   });
 
   it('samples begin and end where the curve does', () => {
@@ -77,13 +85,23 @@ describe('surfaces of other names are recovered', () => {
   });
 
   it('an extruded circle is a cylinder', () => {
-    const found = recovered({ kind: 'extrusion', direction: [0, 0, 1], basis: { kind: 'circle', at: AT, radius: 3 } })!;
+    const found = recovered({
+      kind: 'extrusion',
+      direction: [0, 0, 1],
+      basis: { kind: 'circle', at: AT, radius: 3 },
+    })!;
     expect(found.surface).toMatchObject({ kind: 'cylinder' });
     expect(found.surface.kind === 'cylinder' && found.surface.radius).toBeCloseTo(3, 6);
   });
 
   it('a turned line is a cylinder, a cone or a plane', () => {
-    const turned = (origin: Vec3, direction: Vec3) => recovered({ kind: 'revolution', origin: [0, 0, 0], axis: [0, 0, 1], basis: { kind: 'line', origin, direction } })!.surface;
+    const turned = (origin: Vec3, direction: Vec3) =>
+      recovered({
+        kind: 'revolution',
+        origin: [0, 0, 0],
+        axis: [0, 0, 1],
+        basis: { kind: 'line', origin, direction },
+      })!.surface;
     expect(turned([5, 0, 0], [0, 0, 1])).toMatchObject({ kind: 'cylinder', radius: 5 });
     expect(turned([5, 0, 0], [1, 0, 0]).kind).toBe('plane');
     const cone = turned([5, 0, 0], [1, 0, 1]);
@@ -97,7 +115,10 @@ describe('surfaces of other names are recovered', () => {
   });
 
   it('a cone given with a negative angle grows the other way', () => {
-    expect(recovered({ kind: 'cone', at: AT, radius: 5, semiAngle: -0.5 })!.surface).toMatchObject({ axis: [-0, -0, -1], semiAngle: 0.5 });
+    expect(recovered({ kind: 'cone', at: AT, radius: 5, semiAngle: -0.5 })!.surface).toMatchObject({
+      axis: [-0, -0, -1],
+      semiAngle: 0.5,
+    });
   });
 });
 
@@ -106,7 +127,9 @@ describe('placements', () => {
     const turn = [0, -1, 0, 10, 1, 0, 0, 0, 0, 0, 1, 0];
     const shift = [1, 0, 0, 0, 0, 1, 0, 5, 0, 0, 1, 0];
     const p: Vec3 = [1, 2, 3];
-    expect(transformPoint(multiply34(turn, shift), p)).toEqual(transformPoint(turn, transformPoint(shift, p)));
+    expect(transformPoint(multiply34(turn, shift), p)).toEqual(
+      transformPoint(turn, transformPoint(shift, p)),
+    );
     expect(multiply34(null, turn)).toBe(turn);
     expect(transformPoint(null, p)).toBe(p);
   });

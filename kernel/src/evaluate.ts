@@ -1,4 +1,4 @@
-import { add, along, cross, normalize, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
+import { add, along, cross, length, normalize, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { segmentsPerTurn } from '@yellow-pin/core/model/circle-edge';
 import type { BrepCurve, BrepSurface, Matrix34, Nurbs, NurbsSurface, Placement } from './brep-text.ts';
 
@@ -12,7 +12,8 @@ export function transformDirection(m: Matrix34 | null, d: Vec3): Vec3 {
   return [0, 4, 8].map((r) => m[r]! * d[0] + m[r + 1]! * d[1] + m[r + 2]! * d[2]) as Vec3;
 }
 
-const planar = (at: Placement, x: number, y: number): Vec3 => add(at.origin, add(scale(at.x, x), scale(at.y, y)));
+const planar = (at: Placement, x: number, y: number): Vec3 =>
+  add(at.origin, add(scale(at.x, x), scale(at.y, y)));
 
 /** Point of a curve at its own parameter. */
 export function curvePoint(c: BrepCurve, u: number): Vec3 {
@@ -52,7 +53,10 @@ function curveSegments(c: BrepCurve, first: number, last: number): number {
   if (c.kind === 'nurbs') {
     if (c.nurbs.degree === 1 && c.nurbs.poles.length === 2) return 1;
     const spans = new Set(c.nurbs.knots.filter((k) => k > first && k < last)).size + 1;
-    return Math.min(400, Math.max(8, Math.min(spans, 60) * Math.max(4, Math.ceil(turning(c, first, last) / (spans * 0.2)))));
+    return Math.min(
+      400,
+      Math.max(8, Math.min(spans, 60) * Math.max(4, Math.ceil(turning(c, first, last) / (spans * 0.2)))),
+    );
   }
   return 24;
 }
@@ -160,11 +164,19 @@ export function surfaceDomain(s: BrepSurface): SurfaceDomain | null {
   }
   if (s.kind === 'revolution') {
     const range = curveRange(s.basis);
-    return range && { u: [0, 2 * Math.PI], v: range, point: (u, v) => rotate(curvePoint(s.basis, v), s.origin, s.axis, u) };
+    return (
+      range && {
+        u: [0, 2 * Math.PI],
+        v: range,
+        point: (u, v) => rotate(curvePoint(s.basis, v), s.origin, s.axis, u),
+      }
+    );
   }
   if (s.kind === 'offset') {
     const base = surfaceDomain(s.basis);
-    return base && { ...base, point: (u, v) => along(base.point(u, v), domainNormal(base, u, v), s.distance) };
+    return (
+      base && { ...base, point: (u, v) => along(base.point(u, v), domainNormal(base, u, v), s.distance) }
+    );
   }
   return null;
 }
@@ -176,7 +188,10 @@ function curveRange(c: BrepCurve): [number, number] | null {
   return null;
 }
 
-/** Unit dU×dV by central differences, kept inside the domain. */
+/** Along a side that is one point (the apex of a cone, the pole of a sphere) a step goes nowhere: shorter than this share of the other. */
+const POLE = 1e-7;
+
+/** Unit dU×dV by central differences, kept inside the domain; nought at a pole, where the surface has no normal of its own. */
 export function domainNormal(d: SurfaceDomain, u: number, v: number): Vec3 {
   const step = (range: [number, number], t: number): [number, number] => {
     const h = (range[1] - range[0]) * 1e-4;
@@ -184,13 +199,20 @@ export function domainNormal(d: SurfaceDomain, u: number, v: number): Vec3 {
   };
   const [u0, u1] = step(d.u, u);
   const [v0, v1] = step(d.v, v);
-  return normalize(cross(sub(d.point(u1, v), d.point(u0, v)), sub(d.point(u, v1), d.point(u, v0))));
+  const du = sub(d.point(u1, v), d.point(u0, v));
+  const dv = sub(d.point(u, v1), d.point(u, v0));
+  // What is left of such a step is noise of the arithmetic, and its direction means nothing.
+  if (length(du) < POLE * length(dv) || length(dv) < POLE * length(du)) return [0, 0, 0];
+  return normalize(cross(du, dv));
 }
 
 /** `p` turned about the line by `angle` radians (Rodrigues). */
 function rotate(p: Vec3, origin: Vec3, axis: Vec3, angle: number): Vec3 {
   const d = sub(p, origin);
   const k = axis[0] * d[0] + axis[1] * d[1] + axis[2] * d[2];
-  const turned = add(add(scale(d, Math.cos(angle)), scale(cross(axis, d), Math.sin(angle))), scale(axis, k * (1 - Math.cos(angle))));
+  const turned = add(
+    add(scale(d, Math.cos(angle)), scale(cross(axis, d), Math.sin(angle))),
+    scale(axis, k * (1 - Math.cos(angle))),
+  );
   return add(origin, turned);
 }

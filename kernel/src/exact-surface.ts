@@ -37,7 +37,11 @@ export function exactSurface(s: BrepSurface, m: Matrix34 | null): ExactSurface |
   return placed(surface, dot(surfaceNormal(surface, first.point), first.normal) < 0, m, true);
 }
 
-function analytic(s: Extract<BrepSurface, { at: Placement }>, at: Placement, m: Matrix34 | null): ExactSurface {
+function analytic(
+  s: Extract<BrepSurface, { at: Placement }>,
+  at: Placement,
+  m: Matrix34 | null,
+): ExactSurface {
   const flipped = dot(cross(at.x, at.y), at.z) < 0;
   const origin = at.origin;
   const axis = normalize(at.z);
@@ -48,17 +52,32 @@ function analytic(s: Extract<BrepSurface, { at: Placement }>, at: Placement, m: 
       return placed({ kind: 'cylinder', origin, axis, radius: s.radius }, flipped, m, false);
     case 'cone': {
       const outward = s.semiAngle >= 0 ? axis : scale(axis, -1);
-      return placed({ kind: 'cone', origin, axis: outward, radius: s.radius, semiAngle: Math.abs(s.semiAngle) }, flipped, m, false);
+      return placed(
+        { kind: 'cone', origin, axis: outward, radius: s.radius, semiAngle: Math.abs(s.semiAngle) },
+        flipped,
+        m,
+        false,
+      );
     }
     case 'sphere':
       return placed({ kind: 'sphere', origin, radius: s.radius }, flipped, m, false);
     case 'torus':
-      return placed({ kind: 'torus', origin, axis, majorRadius: s.major, minorRadius: s.minor }, flipped, m, false);
+      return placed(
+        { kind: 'torus', origin, axis, majorRadius: s.major, minorRadius: s.minor },
+        flipped,
+        m,
+        false,
+      );
   }
 }
 
 /** A line turned about an axis is a cylinder (parallel), a plane (square) or a cone (crossing); otherwise null. */
-function revolvedLine(origin: Vec3, axis: Vec3, p: Vec3, d: Vec3): { surface: Surface; flipped: boolean } | null {
+function revolvedLine(
+  origin: Vec3,
+  axis: Vec3,
+  p: Vec3,
+  d: Vec3,
+): { surface: Surface; flipped: boolean } | null {
   const c = dot(d, axis);
   const radial = reject(sub(p, origin), axis);
   const r = length(radial);
@@ -71,8 +90,18 @@ function revolvedLine(origin: Vec3, axis: Vec3, p: Vec3, d: Vec3): { surface: Su
   else {
     const growth = dot(reject(d, axis), r > 1e-9 ? normalize(radial) : normalize(reject(d, axis))) / c;
     const along = dot(sub(p, origin), axis);
-    const base: Vec3 = [origin[0] + axis[0] * along, origin[1] + axis[1] * along, origin[2] + axis[2] * along];
-    surface = { kind: 'cone', origin: base, axis: growth > 0 ? axis : scale(axis, -1), radius: r, semiAngle: Math.atan(Math.abs(growth)) };
+    const base: Vec3 = [
+      origin[0] + axis[0] * along,
+      origin[1] + axis[1] * along,
+      origin[2] + axis[2] * along,
+    ];
+    surface = {
+      kind: 'cone',
+      origin: base,
+      axis: growth > 0 ? axis : scale(axis, -1),
+      radius: r,
+      semiAngle: Math.atan(Math.abs(growth)),
+    };
   }
   return { surface, flipped: r > 1e-9 && dot(natural, surfaceNormal(surface, p)) < 0 };
 }

@@ -22,60 +22,139 @@ export interface TransferredShape {
 
 export type Progress = (share: number, what: string) => void;
 
-/** Reads STEP text into a kernel shape. Throws {@link StepFileError} where the kernel can make nothing of it. */
-export async function transferStep(step: Uint8Array, progress: Progress): Promise<TransferredShape> {
-  progress(0.02, 'loading the geometry kernel');
-  const oc = await openCascade();
-  const path = '/part.step';
-  oc.FS.writeFile(path, step);
-  try {
-    progress(0.1, 'reading the file');
-    const reader = new oc.STEPControl_Reader();
-    const status = reader.ReadFile(path);
-    if (status !== 'IFSelect_RetDone') {
-      throw new StepFileError('unreadable', 'The STEP file could not be read: its entities do not follow ISO 10303-21. Export the part again.');
-    }
-    progress(0.2, 'building the solid');
-    reader.TransferRoots(new oc.Message_ProgressRange());
-    if (reader.NbShapes() === 0) throw noSolid();
-    const shape = reader.OneShape();
-    if (shape.IsNull()) throw noSolid();
-    progress(0.8, 'taking over faces and edges');
-    const text = oc.BRepToolsWrapper.Write(shape);
-    return { text, meshFace: (index) => meshFace(oc, shape, index), release: () => shape.delete() };
-  } catch (error) {
-    if (error instanceof StepFileError) throw error;
-    throw new StepFileError('unreadable', `The STEP file could not be turned into a solid (${describe(error)}). Export the part again, as one closed solid.`);
-  } finally {
-    oc.FS.unlink(path);
+/**
+ * The kernel itself failed over a file. Its memory may be spoilt: who gets this throws the thread or process away
+ * that holds the kernel, or good files after it are read wrongly and blamed.
+ */
+export class KernelFailure extends StepFileError {
+  constructor(cause: unknown) {
+    super(
+      'unreadable',
+      `The STEP file could not be turned into a solid (${describe(cause)}). Export the part again, as one closed solid.`,
+    );
   }
 }
 
+const describe = (error: unknown): string =>
+  error instanceof Error ? error.message.slice(0, 160) : 'kernel error';
+
+/**
+ * Objects of the kernel live on its own heap: whatever is made is deleted, the last first. Of a kernel that broke
+ * nothing is asked any more.
+ */
+class Scope {
+  private readonly made: { delete(): void }[] = [];
+
+  keep<T extends { delete(): void }>(object: T): T {
+    this.made.push(object);
+    return object;
+  }
+
+  /** Does `work` and deletes what it made. Throws {@link KernelFailure} for what is no error of ours. */
+  static within<T>(work: (scope: Scope) => T): T {
+    const scope = new Scope();
+    let result: T;
+    try {
+      result = work(scope);
+    } catch (error) {
+      if (!(error instanceof StepFileError)) throw new KernelFailure(error);
+      if (!(error instanceof KernelFailure)) scope.end();
+      throw error;
+    }
+    scope.end();
+    return result;
+  }
+
+  private end(): void {
+    try {
+      for (const object of this.made.reverse()) object.delete();
+    } catch (error) {
+      throw new KernelFailure(error);
+    }
+  }
+}
+
+/**
+ * Reads STEP text into a kernel shape. Throws {@link StepFileError} where the kernel can make nothing of it, and
+ * {@link KernelFailure} where it broke over it.
+ */
+export async function transferStep(step: Uint8Array, progress: Progress): Promise<TransferredShape> {
+  progress(0.02, 'loading the geometry kernel');
+  const oc = await openCascade();
+  return Scope.within((scope) => transfer(oc, scope, step, progress));
+}
+
+function transfer(oc: OpenCascade, scope: Scope, step: Uint8Array, progress: Progress): TransferredShape {
+  const path = '/part.step';
+  oc.FS.writeFile(path, step);
+  scope.keep({ delete: () => oc.FS.unlink(path) });
+  progress(0.1, 'reading the file');
+  const reader = scope.keep(new oc.STEPControl_Reader());
+  // The session and what it holds refer to each other: without this none of it is ever let go.
+  const session = reader.WS();
+  scope.keep({
+    delete: () => {
+      session.ClearData(7);
+      session.ClearData(1);
+      session.delete();
+    },
+  });
+  const status = reader.ReadFile(path);
+  if (status !== 'IFSelect_RetDone') {
+    throw new StepFileError(
+      'unreadable',
+      'The STEP file could not be read: its entities do not follow ISO 10303-21. Export the part again.',
+    );
+  }
+  progress(0.2, 'building the solid');
+  reader.TransferRoots(scope.keep(new oc.Message_ProgressRange()));
+  if (reader.NbShapes() === 0) throw noSolid();
+  const shape = reader.OneShape();
+  if (shape.IsNull()) {
+    shape.delete();
+    throw noSolid();
+  }
+  progress(0.8, 'taking over faces and edges');
+  const text = oc.BRepToolsWrapper.Write(shape);
+  return {
+    text,
+    meshFace: (index) => Scope.within((s) => meshFace(oc, s, shape, index)),
+    release: () => shape.delete(),
+  };
+}
+
 export const noSolid = (): StepFileError =>
-  new StepFileError('no-solid', 'The STEP file holds no solid and no surfaces. Export the part as a closed solid, not as a wireframe or drawing.');
+  new StepFileError(
+    'no-solid',
+    'The STEP file holds no solid and no surfaces. Export the part as a closed solid, not as a wireframe or drawing.',
+  );
 
-const describe = (error: unknown): string => (error instanceof Error ? error.message.slice(0, 160) : 'kernel error');
-
-function meshFace(oc: OpenCascade, shape: Shape, index: number): FreeformMesh | null {
-  const explorer = new oc.TopExp_Explorer(shape, 'TopAbs_FACE');
+function meshFace(oc: OpenCascade, scope: Scope, shape: Shape, index: number): FreeformMesh | null {
+  const explorer = scope.keep(new oc.TopExp_Explorer(shape, 'TopAbs_FACE'));
   for (let i = 0; i < index && explorer.More(); i++) explorer.Next();
   if (!explorer.More()) return null;
-  const face = oc.TopoDS.Face(explorer.Current());
-  new oc.BRepMesh_IncrementalMesh(face, 0.05, false, 0.3, false);
-  const location = new oc.TopLoc_Location();
+  const face = scope.keep(oc.TopoDS.Face(scope.keep(explorer.Current())));
+  scope.keep(new oc.BRepMesh_IncrementalMesh(face, 0.05, false, 0.3, false));
+  const location = scope.keep(new oc.TopLoc_Location());
   const triangulation = oc.BRep_Tool.Triangulation(face, location, 0);
-  if (!triangulation || triangulation.NbTriangles() === 0) return null;
-  const move = location.Transformation();
+  if (!triangulation) return null;
+  scope.keep(triangulation);
+  if (triangulation.NbTriangles() === 0) return null;
+  const move = scope.keep(location.Transformation());
   const reversed = face.Orientation() === 'TopAbs_REVERSED';
   const positions: number[] = [];
   for (let i = 1; i <= triangulation.NbNodes(); i++) {
-    const p = triangulation.Node(i).Transformed(move);
+    const node = triangulation.Node(i);
+    const p = node.Transformed(move);
     positions.push(p.X(), p.Y(), p.Z());
+    p.delete();
+    node.delete();
   }
   const triangles: number[] = [];
   for (let i = 1; i <= triangulation.NbTriangles(); i++) {
     const t = triangulation.Triangle(i);
     const corners = [t.Value(1) - 1, t.Value(2) - 1, t.Value(3) - 1];
+    t.delete();
     triangles.push(...(reversed ? corners.reverse() : corners));
   }
   return { positions, triangles, normals: vertexNormals(positions, triangles) };

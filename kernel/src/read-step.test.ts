@@ -23,7 +23,11 @@ describe('bad files', () => {
     ['another format', 'solid cube\nfacet normal 0 0 1', 'not-step'],
     ['a file cut off', part.slice(0, part.length / 2), 'truncated'],
     ['a header alone', 'ISO-10303-21;\nHEADER;\nENDSEC;\nEND-ISO-10303-21;', 'no-data'],
-    ['an empty data section', 'ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\nENDSEC;\nEND-ISO-10303-21;', 'no-data'],
+    [
+      'an empty data section',
+      'ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\nENDSEC;\nEND-ISO-10303-21;',
+      'no-data',
+    ],
     [
       'garbage after a good header',
       "ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN'));\nENDSEC;\nDATA;\n#1=%%%garbage((((;\n#2=;;;\nENDSEC;\nEND-ISO-10303-21;",

@@ -1,3 +1,5 @@
+import { scanStep } from './step-scan.ts';
+
 /** What can be said of a STEP file from its text alone, before the kernel touches it. */
 export class StepFileError extends Error {
   readonly code: string;
@@ -15,45 +17,71 @@ export interface StepFacts {
 }
 
 const MAX_NAME = 200;
+/** Of an endless name, this much is decoded. */
+const MAX_ENCODED = 16 * MAX_NAME;
 
-/** Checks that the text is a whole ISO 10303-21 file and reads its product name and length unit. Throws {@link StepFileError}. */
-export function inspectStep(text: string): StepFacts {
-  if (text.trim() === '') throw new StepFileError('empty', 'The file is empty. Export the part again as STEP.');
-  if (!/^\s*ISO-10303-21\s*;/.test(text)) {
-    throw new StepFileError('not-step', 'This is not a STEP file: it does not begin with ISO-10303-21. Export the part as STEP (AP203, AP214 or AP242).');
+/**
+ * Checks that the bytes are a whole ISO 10303-21 file and reads its product name and length unit, in one pass.
+ * Throws {@link StepFileError}.
+ */
+export function inspectStep(source: string | Uint8Array): StepFacts {
+  const scan = scanStep(typeof source === 'string' ? new TextEncoder().encode(source) : source);
+  if (scan.isBlank) throw new StepFileError('empty', 'The file is empty. Export the part again as STEP.');
+  if (!scan.begins) {
+    throw new StepFileError(
+      'not-step',
+      'This is not a STEP file: it does not begin with ISO-10303-21. Export the part as STEP (AP203, AP214 or AP242).',
+    );
   }
-  if (!/\bDATA\s*(\([^)]*\))?\s*;/.test(text)) {
-    throw new StepFileError('no-data', 'The STEP file has a header but no DATA section: it was cut off or damaged. Export it again.');
+  if (!scan.hasData) {
+    throw new StepFileError(
+      'no-data',
+      'The STEP file has a header but no DATA section: it was cut off or damaged. Export it again.',
+    );
   }
-  if (!/END-ISO-10303-21\s*;/.test(text.slice(-4096))) {
-    const line = text.split('\n').length;
-    throw new StepFileError('truncated', `The STEP file ends at line ${line} without END-ISO-10303-21: it was cut off. Copy or export it again.`);
+  if (!scan.ends) {
+    throw new StepFileError(
+      'truncated',
+      `The STEP file ends at line ${scan.lines} without END-ISO-10303-21, or a text in it is never closed: it was cut off. Copy or export it again.`,
+    );
   }
-  if (!/#\d+\s*=/.test(text)) throw new StepFileError('no-data', 'The DATA section of the STEP file holds nothing that can be read. Export it again.');
-  const product = /\bPRODUCT\s*\(\s*'((?:[^']|'')*)'\s*,\s*'((?:[^']|'')*)'/.exec(text);
+  if (!scan.hasEntity)
+    throw new StepFileError(
+      'no-data',
+      'The DATA section of the STEP file holds nothing that can be read. Export it again.',
+    );
+  if (scan.oddNumber) {
+    const { text, line } = scan.oddNumber;
+    throw new StepFileError(
+      'odd-number',
+      `Line ${line} of the STEP file holds ${text}, which is no size that a part can have: the file is damaged. Export it again.`,
+    );
+  }
+  const [id, name] = (scan.product ?? []).map(decode);
   return {
-    name: decodeStepString(product?.[2] || product?.[1] || '').slice(0, MAX_NAME),
-    sourceUnits: lengthUnit(text),
-    schema: /FILE_SCHEMA\s*\(\s*\(\s*'([^']*)'/.exec(text)?.[1] ?? '',
+    name: (name || id || '').slice(0, MAX_NAME),
+    sourceUnits: scan.unitNames.some((u) => /^(inch|in|foot|feet|ft)$/i.test(decode(u))) ? 'inch' : 'mm',
+    schema: scan.schema ? decode(scan.schema) : '',
   };
 }
 
-function lengthUnit(text: string): 'mm' | 'inch' {
-  const unit = /CONVERSION_BASED_UNIT\s*\(\s*'([^']*)'/g;
-  for (let m = unit.exec(text); m; m = unit.exec(text)) {
-    if (/^(inch|in|foot|feet|ft)$/i.test(m[1]!.trim())) return 'inch';
-  }
-  return 'mm';
-}
+const decode = (bytes: Uint8Array): string =>
+  decodeStepString(new TextDecoder().decode(bytes.subarray(0, MAX_ENCODED)));
 
-/** Undoes the \X2\, \X\ and \S\ encodings of ISO 10303-21 and drops control characters. */
+const LARGEST_CODE_POINT = 0x10ffff;
+
+/** Undoes the \X2\, \X\ and \S\ encodings of ISO 10303-21 and drops control characters and halves of surrogate pairs. */
 export function decodeStepString(s: string): string {
+  const points = (hex: string, digits: number): string =>
+    (hex.match(new RegExp(`.{${digits}}`, 'g')) ?? [])
+      .map((h) => String.fromCodePoint(Math.min(parseInt(h, 16), LARGEST_CODE_POINT)))
+      .join('');
   return s
     .replace(/''/g, "'")
-    .replace(/\\X2\\([0-9A-Fa-f]*)\\X0\\/g, (_, hex: string) => String.fromCharCode(...(hex.match(/.{4}/g) ?? []).map((h) => parseInt(h, 16))))
-    .replace(/\\X4\\([0-9A-Fa-f]*)\\X0\\/g, (_, hex: string) => String.fromCodePoint(...(hex.match(/.{8}/g) ?? []).map((h) => Math.min(parseInt(h, 16), 0x10ffff))))
+    .replace(/\\X2\\([0-9A-Fa-f]*)\\X0\\/g, (_, hex: string) => points(hex, 4))
+    .replace(/\\X4\\([0-9A-Fa-f]*)\\X0\\/g, (_, hex: string) => points(hex, 8))
     .replace(/\\X\\([0-9A-Fa-f]{2})/g, (_, h: string) => String.fromCharCode(parseInt(h, 16)))
     .replace(/\\S\\(.)/g, (_, c: string) => String.fromCharCode(c.charCodeAt(0) + 128))
-    .replace(/\p{Cc}/gu, ' ')
+    .replace(/\p{Cs}|\p{Cc}/gu, ' ')
     .trim();
 }

@@ -7,6 +7,9 @@ import { fileURLToPath } from 'node:url';
 
 export const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
 
+/** Where everything that is kept lies: database, its password, what runs. */
+export const DATA = process.env.YELLOW_PIN_DATA || join(ROOT, '.data');
+
 export const say = (text) => process.stdout.write(`yellow-pin: ${text}\n`);
 
 /** Ends with a sentence that says what to do. */
@@ -34,6 +37,19 @@ export function show(command, args, options = {}) {
 
 export const isRoot = () => process.getuid?.() === 0;
 
+/** The unprivileged users that database and server run as when we are root. */
+export const DATABASE_USER = 'postgres';
+export const SERVER_USER = 'nobody';
+
+/** A command and its arguments as another user, for root; `more` goes to setpriv. */
+export const asUser = (user, command, args, more = []) => [
+  'setpriv',
+  [`--reuid=${user}`, `--regid=${groupOf(user)}`, '--clear-groups', ...more, command, ...args],
+];
+const groupOf = (user) => run('id', ['-g', user]).stdout.trim();
+
+export const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
 /** A port that nothing listens on. */
 export function freePort() {
   return new Promise((resolve, reject) => {
@@ -53,7 +69,8 @@ export function newest(paths) {
     const s = statSync(path);
     latest = Math.max(latest, s.mtimeMs);
     if (!s.isDirectory()) return;
-    for (const name of readdirSync(path)) if (!['node_modules', 'dist', '.git'].includes(name)) walk(join(path, name));
+    for (const name of readdirSync(path))
+      if (!['node_modules', 'dist', '.git'].includes(name)) walk(join(path, name));
   };
   for (const p of paths) if (existsSync(join(ROOT, p))) walk(join(ROOT, p));
   return latest;
@@ -64,5 +81,8 @@ export function aptInstall(packages) {
   if (!isRoot() || run('which', ['apt-get']).status !== 0) return false;
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['update'], { env });
-  return run('apt-get', ['install', '-y', '--no-install-recommends', ...packages], { env, timeout: 600_000 }).status === 0;
+  return (
+    run('apt-get', ['install', '-y', '--no-install-recommends', ...packages], { env, timeout: 600_000 })
+      .status === 0
+  );
 }

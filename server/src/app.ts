@@ -1,30 +1,40 @@
-import { existsSync } from 'node:fs';
+import { statSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import express, { type ErrorRequestHandler, type Express } from 'express';
+import express, { type Express } from 'express';
 import helmet from 'helmet';
-import multer from 'multer';
 import { pinoHttp } from 'pino-http';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
-import { ZodError } from 'zod';
 import { HttpError } from './errors.ts';
-import { jobRoutes, uploadError } from './jobs/routes.ts';
+import { errorHandler } from './http/error-handler.ts';
+import { giveSession, guard } from './http/guard.ts';
+import { readHealth } from './http/health.ts';
+import type { Uploads } from './http/uploads.ts';
+import type { ImportQueue } from './imports/queue.ts';
+import { jobRoutes } from './jobs/routes.ts';
 import { readLibrary } from './library/service.ts';
-import type { ImportQueue } from './queue/import-queue.ts';
 
 export interface AppParts {
   database: DataSource;
   queue: ImportQueue;
+  uploads: Uploads;
   log: Logger;
-  stepLimitBytes: number;
+  /** Names under which the server may be called, beside those of loopback. */
+  hosts: readonly string[];
+  /** Key of the cookies that guard writes. */
+  secret: string;
 }
 
 const WEB = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
 /** The whole server as an Express application: the API under /api, the built screens everywhere else. */
-export function createApp({ database, queue, log, stepLimitBytes }: AppParts): Express {
+export function createApp({ database, queue, uploads, log, hosts, secret }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
+  // One spelling of every address, so that what is checked is what is answered.
+  app.enable('case sensitive routing');
+  // Answers of the API are never stored, so there is nothing to compare them with.
+  app.set('etag', false);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -40,40 +50,44 @@ export function createApp({ database, queue, log, stepLimitBytes }: AppParts): E
       strictTransportSecurity: false,
     }),
   );
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (r) => !r.url?.startsWith('/api') } }));
-  app.use('/api', express.json({ limit: '8mb' }));
-  app.get('/api/health', (_, response) => void response.json({ ok: true }));
-  app.get('/api/library', async (_, response) => void response.json(await readLibrary(database)));
-  app.use('/api/jobs', jobRoutes(database, queue, stepLimitBytes));
+  app.use(
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (r) => !r.url?.startsWith('/api') },
+      // Cookies and the rest of the headers are nobody's business.
+      serializers: {
+        req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({ id, method, url }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
+    }),
+  );
+  app.use(guard({ hosts, secret }));
+  app.use('/api', (_, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  app.get('/api/health', async (_, response) => {
+    const health = await readHealth(database, queue);
+    response.status(health.ok ? 200 : 503).json(health);
+  });
+  app.get('/api/session', (request, response) => {
+    giveSession(response, request.headers.cookie, secret);
+    response.status(204).end();
+  });
+  app.get('/api/library', async (_, response) => void response.json(await readLibrary(database, log)));
+  app.use('/api/jobs', jobRoutes(database, queue, uploads));
   app.use('/api', () => {
     throw new HttpError(404, 'not-found', 'There is no such address in the API.');
   });
-  if (existsSync(WEB)) {
+  // Not "exists": that is asked without regard to the right to read past private folders.
+  if (statSync(WEB, { throwIfNoEntry: false })) {
     app.use(express.static(WEB, { index: false, maxAge: '1h' }));
-    app.get('/{*path}', (_, response) => response.sendFile('index.html', { root: WEB }));
+    app.get('/{*path}', (request, response) => {
+      giveSession(response, request.headers.cookie, secret);
+      // With no-cache a page of before is never shown on top of a newer server.
+      response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: WEB });
+    });
   }
-  app.use(errorHandler(stepLimitBytes));
+  app.use(errorHandler);
   return app;
-}
-
-const errorHandler =
-  (limit: number): ErrorRequestHandler =>
-  (error: unknown, request, response, next) => {
-    if (response.headersSent) return next(error);
-    const known = toHttpError(error, limit);
-    if (known.status >= 500) request.log.error({ err: error }, 'request failed');
-    response.status(known.status).json({ code: known.code, message: known.message, details: known.details });
-  };
-
-function toHttpError(error: unknown, limit: number): HttpError {
-  if (error instanceof HttpError) return error;
-  if (error instanceof multer.MulterError) return uploadError(error, limit);
-  if (error instanceof ZodError) {
-    const issue = error.issues[0];
-    return new HttpError(400, 'bad-request', `${issue?.path.join('.') || 'request'}: ${issue?.message ?? 'wrong'}.`, error.issues.slice(0, 10));
-  }
-  const type = (error as { type?: string } | null)?.type;
-  if (type === 'entity.parse.failed') return new HttpError(400, 'bad-json', 'The request is not valid JSON.');
-  if (type === 'entity.too.large') return new HttpError(413, 'too-large', 'The request is too large.');
-  return new HttpError(500, 'internal', 'Something went wrong on the server; nothing was changed. Try again.');
 }

@@ -10,4 +10,5 @@ export class HttpError extends Error {
   }
 }
 
-export const notFound = (what: string): HttpError => new HttpError(404, 'not-found', `There is no such ${what}. It may have been deleted.`);
+export const notFound = (what: string): HttpError =>
+  new HttpError(404, 'not-found', `There is no such ${what}. It may have been deleted.`);

@@ -1,16 +1,23 @@
 import pg from 'pg';
 import { pino } from 'pino';
+import request from 'supertest';
 import type { DataSource } from 'typeorm';
 import { SHOP } from '@yellow-pin/demo/shop';
 import { createApp } from './app.ts';
 import { openDatabase } from './database/data-source.ts';
+import { sessionSecret } from './database/settings.ts';
+import { Uploads } from './http/uploads.ts';
+import { openImportQueue, type ImportQueue } from './imports/queue.ts';
 import { seedLibrary } from './library/service.ts';
-import { openImportQueue, type ImportQueue } from './queue/import-queue.ts';
 
 export interface TestServer {
   app: ReturnType<typeof createApp>;
+  /** Asks as one of our own pages does: with the cookie. */
+  client: ReturnType<typeof request.agent>;
   database: DataSource;
   queue: ImportQueue;
+  /** The database's own address. */
+  url: string;
   close(): Promise<void>;
 }
 
@@ -28,11 +35,22 @@ export async function testServer(base: string, label: string, stepLimitBytes: nu
   const log = pino({ level: 'silent' });
   const database = await openDatabase(url);
   await seedLibrary(database, SHOP);
-  const queue = await openImportQueue(url, database, log, { work: true, sizeLimit: stepLimitBytes });
+  const queue = await openImportQueue(url, database, log, {
+    work: true,
+    sizeLimit: stepLimitBytes,
+    readSeconds: 60,
+    readMemoryMb: 4096,
+  });
+  const uploads = new Uploads(stepLimitBytes);
+  const secret = await sessionSecret(database);
+  const app = createApp({ database, queue, uploads, log, hosts: [], secret });
+  const client = request.agent(app);
+  await client.get('/api/session');
   const close = async (): Promise<void> => {
     await queue.close();
+    await uploads.close();
     await database.destroy();
     await onBase(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   };
-  return { app: createApp({ database, queue, log, stepLimitBytes }), database, queue, close };
+  return { app, client, database, queue, url, close };
 }

@@ -17,6 +17,41 @@ const jobSchema = z.object({
 });
 export type Job = z.infer<typeof jobSchema>;
 
+const listedSchema = jobSchema.extend({
+  changedAt: z.string(),
+  changedBy: z.string().nullable(),
+  deletedAt: z.string().nullable(),
+  planned: z.number().nullable(),
+  total: z.number().nullable(),
+  proof: z.enum(['nothing', 'open', 'wrong', 'proved']).nullable(),
+  hasPicture: z.boolean(),
+});
+/** A job as the list shows it. */
+export type ListedJob = z.infer<typeof listedSchema>;
+
+const pageSchema = z.object({
+  jobs: z.array(listedSchema),
+  total: z.number(),
+  page: z.number(),
+  pageSize: z.number(),
+});
+export type JobsOnPage = z.infer<typeof pageSchema>;
+
+/** What is asked of the list of jobs. */
+export interface ListQuery {
+  search: string;
+  sort: 'name' | 'file' | 'state' | 'made' | 'changed';
+  order: 'up' | 'down';
+  page: number;
+  bin: boolean;
+}
+
+const uploadedSchema = jobSchema.extend({
+  /** Another job whose part came from the very same file. */
+  same: z.object({ id: z.string(), name: z.string() }).nullable(),
+});
+export type UploadedJob = z.infer<typeof uploadedSchema>;
+
 const notesSchema = z.array(z.object({ code: z.string(), message: z.string() }));
 
 const openSchema = z.object({
@@ -27,7 +62,9 @@ const openSchema = z.object({
   revision: z.number(),
   /** Made by our own server; its shape is the core's. */
   drawing: z.custom<Drawing>((v) => typeof v === 'object' && v !== null && 'outlines' in v).nullable(),
-  pending: z.object({ revision: z.number(), fileName: z.string(), status: z.enum(['reading', 'ready', 'failed']) }).nullable(),
+  pending: z
+    .object({ revision: z.number(), fileName: z.string(), status: z.enum(['reading', 'ready', 'failed']) })
+    .nullable(),
 });
 export type OpenJob = z.infer<typeof openSchema>;
 
@@ -56,14 +93,41 @@ export class ApiError extends Error {
 
 const failureSchema = z.object({ code: z.string(), message: z.string() });
 
-async function call<T>(path: string, schema: z.ZodType<T>, init?: RequestInit): Promise<T> {
-  let response: Response;
+/** Where the name is kept that changes are signed with, in this browser. */
+const AUTHOR = 'yellow-pin/author';
+export const author = {
+  get: (): string => localStorage.getItem(AUTHOR) ?? '',
+  set: (name: string): void => localStorage.setItem(AUTHOR, name),
+};
+
+function withAuthor(init: RequestInit | undefined): RequestInit | undefined {
+  const name = author.get();
+  if (!init?.method || name === '') return init;
+  return { ...init, headers: { ...init.headers, 'X-Yellow-Pin-Author': encodeURIComponent(name) } };
+}
+
+/** One request and its answer; throws {@link ApiError} when there is no answer. */
+async function ask(path: string, init?: RequestInit): Promise<{ response: Response; body: unknown }> {
   try {
-    response = await fetch(path, init);
+    const response = await fetch(path, withAuthor(init));
+    const body: unknown = response.status === 204 ? undefined : await response.json().catch(() => undefined);
+    return { response, body };
   } catch {
-    throw new ApiError(0, 'offline', 'The server does not answer. Is npm start still running? Nothing was lost here.');
+    throw new ApiError(
+      0,
+      'offline',
+      'The server does not answer. Is npm start still running? Nothing was lost here.',
+    );
   }
-  const body: unknown = response.status === 204 ? undefined : await response.json().catch(() => undefined);
+}
+
+async function call<T>(path: string, schema: z.ZodType<T>, init?: RequestInit): Promise<T> {
+  let { response, body } = await ask(path, init);
+  if (codeOf(body) === 'no-session') {
+    // The browser has forgotten the server's cookie, or this is another database: a fresh one, and once more.
+    await ask('/api/session');
+    ({ response, body } = await ask(path, init));
+  }
   if (!response.ok) {
     const failure = failureSchema.safeParse(body);
     throw failure.success
@@ -73,30 +137,109 @@ async function call<T>(path: string, schema: z.ZodType<T>, init?: RequestInit): 
   return schema.parse(body);
 }
 
-const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+const codeOf = (body: unknown): string | undefined => failureSchema.safeParse(body).data?.code;
+
+const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify(body),
+});
 const nothing = z.unknown();
 
-export const api = {
-  jobs: (): Promise<Job[]> => call('/api/jobs', z.array(jobSchema)),
-  job: (id: string): Promise<OpenJob> => call(`/api/jobs/${id}`, openSchema),
-  library: (): Promise<Library> => call('/api/library', librarySchema),
-  upload: (file: File): Promise<Job> => {
+/** Sends a file as a new job and tells how much of it is gone, 0 to 1: what `fetch` cannot do. */
+function uploadWith(
+  file: File,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+  isSecond = false,
+): Promise<UploadedJob> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
     const body = new FormData();
     body.append('file', file);
-    return call('/api/jobs', jobSchema, { method: 'POST', body });
+    request.open('POST', '/api/jobs');
+    if (author.get()) request.setRequestHeader('X-Yellow-Pin-Author', encodeURIComponent(author.get()));
+    request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
+    request.onerror = () =>
+      reject(new ApiError(0, 'offline', 'The server does not answer. Is npm start still running?'));
+    request.onabort = () => reject(new ApiError(0, 'cancelled', 'Sending was cancelled.'));
+    request.onload = () => {
+      const answer = parsed(request.responseText);
+      if (codeOf(answer) === 'no-session' && !isSecond) {
+        ask('/api/session')
+          .then(() => uploadWith(file, onProgress, signal, true))
+          .then(resolve, reject);
+        return;
+      }
+      const job = uploadedSchema.safeParse(answer);
+      if (job.success && request.status < 300) return resolve(job.data);
+      const failure = failureSchema.safeParse(answer).data;
+      reject(
+        new ApiError(
+          request.status,
+          failure?.code ?? 'unknown',
+          failure?.message ?? `The server answered ${request.status}. Try again.`,
+        ),
+      );
+    };
+    signal.addEventListener('abort', () => request.abort());
+    request.send(body);
+  });
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+export const api = {
+  jobs: ({ search, sort, order, page, bin }: ListQuery): Promise<JobsOnPage> =>
+    call(
+      `/api/jobs?${new URLSearchParams({ search, sort, order, page: String(page), bin: bin ? '1' : '0' }).toString()}`,
+      pageSchema,
+    ),
+  jobNames: (): Promise<{ id: string; name: string }[]> =>
+    call('/api/jobs/names', z.array(z.object({ id: z.string(), name: z.string() }))),
+  summary: (
+    id: string,
+    summary: { revision: number; planned: number; total: number; proof: NonNullable<ListedJob['proof']> },
+  ): Promise<unknown> => call(`/api/jobs/${id}/summary`, nothing, json('PUT', summary)),
+  rename: (id: string, name: string): Promise<Job> =>
+    call(`/api/jobs/${id}`, jobSchema, json('PATCH', { name })),
+  copy: (id: string): Promise<Job> => call(`/api/jobs/${id}/copy`, jobSchema, { method: 'POST' }),
+  purge: (id: string): Promise<unknown> => call(`/api/jobs/${id}?forever=1`, nothing, { method: 'DELETE' }),
+  job: (id: string): Promise<OpenJob> => call(`/api/jobs/${id}`, openSchema),
+  library: (): Promise<Library> => call('/api/library', librarySchema),
+  upload: (file: File): Promise<UploadedJob> => {
+    const body = new FormData();
+    body.append('file', file);
+    return call('/api/jobs', uploadedSchema, { method: 'POST', body });
   },
+  uploadWith,
   savePlan: async (id: string, revision: number, plan: Plan): Promise<number> =>
-    (await call(`/api/jobs/${id}/plan`, z.object({ revision: z.number() }), json('PUT', { revision, plan }))).revision,
+    (await call(`/api/jobs/${id}/plan`, z.object({ revision: z.number() }), json('PUT', { revision, plan })))
+      .revision,
   addRevision: async (id: string, file: File): Promise<number> => {
     const body = new FormData();
     body.append('file', file);
-    return (await call(`/api/jobs/${id}/revisions`, z.object({ revision: z.number() }), { method: 'POST', body })).revision;
+    return (
+      await call(`/api/jobs/${id}/revisions`, z.object({ revision: z.number() }), { method: 'POST', body })
+    ).revision;
   },
-  revision: (id: string, revision: number): Promise<PartRevision> => call(`/api/jobs/${id}/revisions/${revision}`, revisionSchema),
+  revision: (id: string, revision: number): Promise<PartRevision> =>
+    call(`/api/jobs/${id}/revisions/${revision}`, revisionSchema),
   acceptRevision: (id: string, part: number, revision: number, plan: Plan): Promise<unknown> =>
     call(`/api/jobs/${id}/revisions/${part}/accept`, nothing, json('POST', { revision, plan })),
-  discardRevision: (id: string, part: number): Promise<unknown> => call(`/api/jobs/${id}/revisions/${part}`, nothing, { method: 'DELETE' }),
-  remove: async (id: string): Promise<void> => void (await call(`/api/jobs/${id}`, nothing, { method: 'DELETE' })),
+  retryRevision: (id: string, part: number): Promise<unknown> =>
+    call(`/api/jobs/${id}/revisions/${part}/retry`, nothing, { method: 'POST' }),
+  discardRevision: (id: string, part: number): Promise<unknown> =>
+    call(`/api/jobs/${id}/revisions/${part}`, nothing, { method: 'DELETE' }),
+  remove: async (id: string): Promise<void> =>
+    void (await call(`/api/jobs/${id}`, nothing, { method: 'DELETE' })),
   restore: (id: string): Promise<Job> => call(`/api/jobs/${id}/restore`, jobSchema, { method: 'POST' }),
+  retry: (id: string): Promise<Job> => call(`/api/jobs/${id}/retry`, jobSchema, { method: 'POST' }),
   cancel: (id: string): Promise<Job> => call(`/api/jobs/${id}/cancel`, jobSchema, { method: 'POST' }),
 };

@@ -3,12 +3,14 @@ import type { Feature } from '../features/family.ts';
 import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
 import { placeOf } from '../features/registry.ts';
 import { round, roundVec } from '../features/round.ts';
+import { PlaceIndex } from '../geometry/place-index.ts';
 import { along, distance, dot, scale, sub } from '../geometry/vec.ts';
 import { threadCandidates } from '../threads/candidates.ts';
 import type { Correction, Target } from './schema.ts';
 
 /** How far a feature may be from where a correction saw it, mm. */
 const SAME_PLACE = 0.02;
+const CELL = 0.05;
 
 export interface Corrected {
   features: Feature[];
@@ -19,42 +21,45 @@ export interface Corrected {
 }
 
 /** The key under which a correction remembers a feature. */
-export const targetOf = (f: Feature): Target => ({ family: f.family, at: roundVec(placeOf(f)), axis: roundVec(f.axis) });
+export const targetOf = (f: Feature): Target => ({
+  family: f.family,
+  at: roundVec(placeOf(f)),
+  axis: roundVec(f.axis),
+});
 
-export const isTarget = (t: Target, f: Feature): boolean => f.family === t.family && dot(f.axis, t.axis) > 0.999 && distance(placeOf(f), t.at) < SAME_PLACE;
+export const isTarget = (t: Target, f: Feature): boolean =>
+  f.family === t.family && dot(f.axis, t.axis) > 0.999 && distance(placeOf(f), t.at) < SAME_PLACE;
 
 /** The recognised features as the programmer has corrected them, in order. What is recognised is not changed. */
-export function applyCorrections(recognised: Feature[], corrections: Correction[], units: 'mm' | 'inch' = 'mm'): Corrected {
-  let features = recognised;
+export function applyCorrections(
+  recognised: Feature[],
+  corrections: Correction[],
+  units: 'mm' | 'inch' = 'mm',
+): Corrected {
   const by = new Map<string, string[]>();
   const lost: Corrected['lost'] = [];
-  /** Each target as recognised leads on to the features that became of it. */
-  const became = new Map<Feature, Feature[]>(recognised.map((f) => [f, [f]]));
-  const find = (t: Target): Feature[] => {
-    const now = features.filter((f) => isTarget(t, f));
-    return now.length > 0 ? now : recognised.filter((f) => isTarget(t, f)).flatMap((f) => became.get(f) ?? []);
-  };
+  const live = new LiveFeatures(recognised);
   const replace = (old: Feature, fresh: Feature[], id: string): void => {
-    features = features.flatMap((f) => (f === old ? fresh : [f]));
-    for (const [origin, now] of became)
-      if (now.includes(old))
-        became.set(
-          origin,
-          now.flatMap((f) => (f === old ? fresh : [f])),
-        );
+    live.replace(old, fresh);
     for (const f of fresh) by.set(f.id, [...new Set([...(by.get(old.id) ?? []), id])]);
   };
   for (const c of corrections) {
     if (c.kind === 'made') {
       const made = handMade(c.feature, c.id, units);
-      features = [...features, made];
+      live.add(made);
       by.set(made.id, [c.id]);
       continue;
     }
-    const found = c.targets.map(find);
+    const found = c.targets.map((t) => live.find(t));
     const missing = found.filter((f) => f.length === 0).length;
     if (missing > 0)
-      lost.push({ id: c.id, reason: missing === found.length ? 'its feature is no longer there' : `${missing} of its ${found.length} features are no longer there` });
+      lost.push({
+        id: c.id,
+        reason:
+          missing === found.length
+            ? 'its feature is no longer there'
+            : `${missing} of its ${found.length} features are no longer there`,
+      });
     const all = [...new Set(found.flat())];
     if (c.kind === 'join') {
       const joined = joinHoles(all.filter((f): f is HoleFeature => f.family === 'hole'));
@@ -72,20 +77,70 @@ export function applyCorrections(recognised: Feature[], corrections: Correction[
       else lost.push({ id: c.id, reason: REFUSED[c.kind] });
     }
   }
-  return { features, by, lost };
+  return { features: live.list(), by, lost };
+}
+
+/** The features while they are corrected: each as recognised leads on to what became of it. */
+class LiveFeatures {
+  /** What became of each feature as recognised or made by hand, in order. */
+  private readonly became: Feature[][] = [];
+  private readonly origins = new Map<Feature, number[]>();
+  private readonly now = new PlaceIndex<Feature>(CELL);
+  private readonly before = new PlaceIndex<{ feature: Feature; origin: number }>(CELL);
+
+  constructor(recognised: readonly Feature[]) {
+    for (const f of recognised) this.add(f);
+  }
+
+  add(f: Feature): void {
+    const origin = this.became.push([f]) - 1;
+    this.origins.set(f, [origin]);
+    this.now.add(f, placeOf(f));
+    this.before.add({ feature: f, origin }, placeOf(f));
+  }
+
+  /** The features at a target's place now; else what became of those that were recognised there. */
+  find(t: Target): Feature[] {
+    const here = this.now.near(t.at, SAME_PLACE).filter((f) => isTarget(t, f));
+    if (here.length > 0) return here;
+    return this.before
+      .near(t.at, SAME_PLACE)
+      .filter(({ feature }) => isTarget(t, feature))
+      .flatMap(({ origin }) => this.became[origin]!);
+  }
+
+  replace(old: Feature, fresh: Feature[]): void {
+    const origins = this.origins.get(old) ?? [];
+    for (const o of origins) this.became[o] = this.became[o]!.flatMap((f) => (f === old ? fresh : [f]));
+    this.origins.delete(old);
+    this.now.remove(old, placeOf(old));
+    for (const f of fresh) {
+      this.origins.set(f, origins);
+      this.now.add(f, placeOf(f));
+    }
+  }
+
+  list(): Feature[] {
+    return this.became.flat();
+  }
 }
 
 /** Why a correction of each kind may not fit its feature; each says what would. */
 const REFUSED: Record<Exclude<Correction['kind'], 'made' | 'join'>, string> = {
   dismiss: 'it cannot be dismissed',
-  approach: 'no tool can come in from there: a cavity is entered along its axis, from below only where it goes through',
+  approach:
+    'no tool can come in from there: a cavity is entered along its axis, from below only where it goes through',
   levels: 'a step of it would be left with no length: type a greater depth',
   split: 'only a plain hole can be split, between two depths inside it',
   'own-chamfer': 'it has no entry chamfer',
 };
 
 /** What becomes of one feature; null where the correction does not fit it. */
-function changed(f: Feature, c: Exclude<Correction, { kind: 'made' | 'join' }>, units: 'mm' | 'inch'): Feature[] | null {
+function changed(
+  f: Feature,
+  c: Exclude<Correction, { kind: 'made' | 'join' }>,
+  units: 'mm' | 'inch',
+): Feature[] | null {
   if (c.kind === 'dismiss') return [];
   if (c.kind === 'approach') return turned(f, c.from);
   if (c.kind === 'levels') {
@@ -121,9 +176,17 @@ function withLevels(f: Feature, raise: number, depth: number): Feature | null {
     return { ...f, entry: roundVec(along(f.entry, f.axis, raise)), depth: round(depth), stack };
   }
   if (f.family === 't-slot' && !(f.mouthDepth + raise > 0 && depth > f.mouthDepth + raise)) return null;
-  if (f.family === 't-slot') return { ...f, at: roundVec(along(f.at, f.axis, raise)), mouthDepth: round(f.mouthDepth + raise), headHeight: round(depth - f.mouthDepth - raise) };
-  if (f.family === 'slot') return { ...f, centre: roundVec(along(f.centre, f.axis, raise)), depth: round(depth) };
-  if ('at' in f && 'depth' in f) return { ...f, at: roundVec(along(f.at, f.axis, raise)), depth: round(depth) };
+  if (f.family === 't-slot')
+    return {
+      ...f,
+      at: roundVec(along(f.at, f.axis, raise)),
+      mouthDepth: round(f.mouthDepth + raise),
+      headHeight: round(depth - f.mouthDepth - raise),
+    };
+  if (f.family === 'slot')
+    return { ...f, centre: roundVec(along(f.centre, f.axis, raise)), depth: round(depth) };
+  if ('at' in f && 'depth' in f)
+    return { ...f, at: roundVec(along(f.at, f.axis, raise)), depth: round(depth) };
   return f;
 }
 
@@ -133,7 +196,10 @@ function withLevels(f: Feature, raise: number, depth: number): Feature | null {
  */
 function turned(f: Feature, from: Feature['axis']): Feature[] | null {
   const share = dot(f.axis, from);
-  const isOpenBelow = f.family === 'hole' ? f.kind === 'through' : f.family === 'wall-groove' || f.family === 'bore-groove' || ('bottom' in f && f.bottom === 'open');
+  const isOpenBelow =
+    f.family === 'hole'
+      ? f.kind === 'through'
+      : f.family === 'wall-groove' || f.family === 'bore-groove' || ('bottom' in f && f.bottom === 'open');
   const isEdge = f.family === 'chamfer' || f.family === 'rounded-edge' || f.family === 'sharp-edge';
   if (!isEdge && share < 0.999 && !(isOpenBelow && share < -0.999)) return null;
   return [f.family === 'hole' && share < 0 ? readFromBelow(f, from) : { ...f, reachableFrom: [from] }];
@@ -141,8 +207,19 @@ function turned(f: Feature, from: Feature['axis']): Feature[] | null {
 
 /** A through hole read from its other end. */
 function readFromBelow(f: HoleFeature, from: HoleFeature['axis']): HoleFeature {
-  const stack = [...f.stack].reverse().map((s): StackStep => (s.shape === 'cylinder' ? s : { ...s, startDiameter: s.endDiameter, endDiameter: s.startDiameter }));
-  return { ...f, axis: from, entry: roundVec(along(f.entry, f.axis, -f.depth)), entryDrop: 0, stack, reachableFrom: [from] };
+  const stack = [...f.stack]
+    .reverse()
+    .map((s): StackStep =>
+      s.shape === 'cylinder' ? s : { ...s, startDiameter: s.endDiameter, endDiameter: s.startDiameter },
+    );
+  return {
+    ...f,
+    axis: from,
+    entry: roundVec(along(f.entry, f.axis, -f.depth)),
+    entryDrop: 0,
+    stack,
+    reachableFrom: [from],
+  };
 }
 
 /** One hole from the highest entry to the deepest end, or null where they are not coaxial and equal. */
@@ -150,7 +227,9 @@ function joinHoles(holes: HoleFeature[]): HoleFeature | null {
   const [first] = holes;
   // Steps would be lost without a word.
   if (!first || holes.length < 2 || holes.some((h) => h.stack.length !== 1)) return null;
-  const widths = holes.map((h) => Math.min(...h.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []))));
+  const widths = holes.map((h) =>
+    Math.min(...h.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []))),
+  );
   const coaxial = holes.every((h) => {
     const off = sub(h.entry, first.entry);
     const side = sub(off, scale(first.axis, dot(off, first.axis)));
@@ -209,7 +288,8 @@ function splitHole(f: HoleFeature, from: number, to: number): HoleFeature[] | nu
 /** The hole without its entry chamfer, and the chamfer. */
 function ownChamfer(f: HoleFeature, units: 'mm' | 'inch'): Feature[] | null {
   const [cone, straight, ...rest] = f.stack;
-  if (cone?.shape !== 'cone' || straight?.shape !== 'cylinder' || cone.startDiameter <= cone.endDiameter) return null;
+  if (cone?.shape !== 'cone' || straight?.shape !== 'cylinder' || cone.startDiameter <= cone.endDiameter)
+    return null;
   const stack: StackStep[] = [{ ...straight, length: round(straight.length + cone.length) }, ...rest];
   const width = (cone.startDiameter - cone.endDiameter) / 2;
   const chamfer: ChamferFeature = {
@@ -230,12 +310,25 @@ function ownChamfer(f: HoleFeature, units: 'mm' | 'inch'): Feature[] | null {
     roomBeside: round(cone.endDiameter),
     roomBelow: null,
   };
-  return [{ ...f, stack, role: f.role === 'countersunk' ? 'plain' : f.role, threadCandidates: threadCandidates(stack, units) }, chamfer];
+  return [
+    {
+      ...f,
+      stack,
+      role: f.role === 'countersunk' ? 'plain' : f.role,
+      threadCandidates: threadCandidates(stack, units),
+    },
+    chamfer,
+  ];
 }
 
-function handMade(made: Extract<Correction, { kind: 'made' }>['feature'], id: string, units: 'mm' | 'inch'): Feature {
+function handMade(
+  made: Extract<Correction, { kind: 'made' }>['feature'],
+  id: string,
+  units: 'mm' | 'inch',
+): Feature {
   const base = { id, solid: 0, faces: [] as number[], axis: made.axis };
-  if (made.family === 'sharp-edge') return { ...base, ...made, reachableFrom: [made.axis], roomBeside: null, roomBelow: null };
+  if (made.family === 'sharp-edge')
+    return { ...base, ...made, reachableFrom: [made.axis], roomBeside: null, roomBelow: null };
   const stack: StackStep[] = [{ shape: 'cylinder', diameter: made.diameter, length: made.depth }];
   return {
     ...base,

@@ -2,12 +2,15 @@ import { z } from 'zod';
 import { vec3Schema } from '../features/base.ts';
 
 /** Finds a feature again, also in a new revision of the file: its family, its place and the way it looks. */
-export const targetSchema = z.object({ family: z.string(), at: vec3Schema, axis: vec3Schema });
+export const targetSchema = z.object({ family: z.string().max(40), at: vec3Schema, axis: vec3Schema });
 export type Target = z.infer<typeof targetSchema>;
 
 const targets = z.array(targetSchema).min(1).max(3000);
 const length = z.number().min(-1e4).max(1e4);
-const unit = vec3Schema.refine((v) => Math.abs(Math.hypot(...v) - 1) < 1e-6, 'a direction must have length 1');
+const unit = vec3Schema.refine(
+  (v) => Math.abs(Math.hypot(...v) - 1) < 1e-6,
+  'a direction must have length 1',
+);
 
 /** A hole put in by hand. */
 export const handMadeHoleSchema = z.object({
@@ -18,7 +21,7 @@ export const handMadeHoleSchema = z.object({
   /** mm; a through hole's is to its exit. */
   depth: z.number().positive().max(5000),
   through: z.boolean(),
-  faces: z.array(z.number().int()),
+  faces: z.array(z.number().int()).max(500),
 });
 /** Edges chosen by hand, to be broken. */
 export const handMadeEdgeSchema = z.object({
@@ -51,10 +54,20 @@ export const correctionSchema = z.discriminatedUnion('kind', [
   /** Coaxial holes that are one. */
   z.object({ ...base, kind: z.literal('join'), targets: z.array(targetSchema).min(2).max(50) }),
   /** One hole that is two, with air between these depths below its entry, mm. */
-  z.object({ ...base, kind: z.literal('split'), targets, from: z.number().nonnegative(), to: z.number().positive() }),
+  z.object({
+    ...base,
+    kind: z.literal('split'),
+    targets,
+    from: z.number().nonnegative(),
+    to: z.number().positive(),
+  }),
   /** The entry chamfer is a job of its own. */
   z.object({ ...base, kind: z.literal('own-chamfer'), targets }),
   /** Made by hand from faces, edges or a typed position. */
-  z.object({ ...base, kind: z.literal('made'), feature: z.discriminatedUnion('family', [handMadeHoleSchema, handMadeEdgeSchema]) }),
+  z.object({
+    ...base,
+    kind: z.literal('made'),
+    feature: z.discriminatedUnion('family', [handMadeHoleSchema, handMadeEdgeSchema]),
+  }),
 ]);
 export type Correction = z.infer<typeof correctionSchema>;

@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { peckCount, pointLength, rimDiameter, spotDepth, tipDepthForFullDiameter } from './depths.ts';
-import { drillFeed, millFeed, speedAndFeed, spindleSpeed, spindleSpeedInch, tapFeed, type Material } from './material.ts';
+import {
+  drillFeed,
+  millFeed,
+  speedAndFeed,
+  spindleSpeed,
+  spindleSpeedInch,
+  tapFeed,
+  type Material,
+} from './material.ts';
 import type { Tool } from '../tools/schema.ts';
 
 describe('drill points and depths (handbook numbers)', () => {
@@ -11,7 +19,8 @@ describe('drill points and depths (handbook numbers)', () => {
     expect(pointLength(5, 135)).toBeCloseTo(1.0355, 4);
   });
 
-  it('through a plate 18 thick', () => expect(-tipDepthForFullDiameter(18 + 0.8, 8.5, 118)).toBeCloseTo(-21.3537, 4));
+  it('through a plate 18 thick', () =>
+    expect(-tipDepthForFullDiameter(18 + 0.8, 8.5, 118)).toBeCloseTo(-21.3537, 4));
 
   it('spot for a rim of 9.2', () => {
     expect(spotDepth(9.2, 90)).toBeCloseTo(4.6, 4);
@@ -26,23 +35,33 @@ describe('drill points and depths (handbook numbers)', () => {
 
   it('rim and depth undo each other', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.5, max: 40, noNaN: true }), fc.double({ min: 60, max: 150, noNaN: true }), fc.double({ min: 0, max: 0.4, noNaN: true }), (rim, angle, tip) => {
-        expect(rimDiameter(spotDepth(rim, angle, tip), angle, tip)).toBeCloseTo(rim, 9);
-      }),
+      fc.property(
+        fc.double({ min: 0.5, max: 40, noNaN: true }),
+        fc.double({ min: 60, max: 150, noNaN: true }),
+        fc.double({ min: 0, max: 0.4, noNaN: true }),
+        (rim, angle, tip) => {
+          expect(rimDiameter(spotDepth(rim, angle, tip), angle, tip)).toBeCloseTo(rim, 9);
+        },
+      ),
     );
   });
 
-  it('full diameter depth adds the point', () => expect(tipDepthForFullDiameter(10, 8.5, 118)).toBeCloseTo(12.5537, 4));
+  it('full diameter depth adds the point', () =>
+    expect(tipDepthForFullDiameter(10, 8.5, 118)).toBeCloseTo(12.5537, 4));
 
   it('counts pecks so that n of them reach the depth and n - 1 do not', () => {
     expect(peckCount(10, 5)).toBe(2);
     expect(peckCount(10.001, 5)).toBe(3);
     fc.assert(
-      fc.property(fc.double({ min: 0.1, max: 300, noNaN: true }), fc.double({ min: 0.1, max: 20, noNaN: true }), (depth, q) => {
-        const n = peckCount(depth, q);
-        expect(n * q).toBeGreaterThanOrEqual(depth - 1e-6);
-        expect((n - 1) * q).toBeLessThan(depth);
-      }),
+      fc.property(
+        fc.double({ min: 0.1, max: 300, noNaN: true }),
+        fc.double({ min: 0.1, max: 20, noNaN: true }),
+        (depth, q) => {
+          const n = peckCount(depth, q);
+          expect(n * q).toBeGreaterThanOrEqual(depth - 1e-6);
+          expect((n - 1) * q).toBeLessThan(depth);
+        },
+      ),
     );
   });
 });
@@ -70,13 +89,14 @@ const material: Material = {
   id: 'm',
   name: 'test metal',
   cutting: {
-    'spot-drill': { vc: 60, carbideFactor: 2, feedShare: 0.01 },
-    drill: { vc: 60, carbideFactor: 2, feedShare: 0.02 },
-    reamer: { vc: 10, carbideFactor: 2, feedShare: 0.02 },
-    countersink: { vc: 10, carbideFactor: 2, feedShare: 0.02 },
-    counterbore: { vc: 10, carbideFactor: 2, feedShare: 0.02 },
-    tap: { vc: 15, carbideFactor: 1, feedShare: 0 },
+    'spot-drill': { vc: 60, carbideFactor: 2, feedShare: 0.01, maxFeedPerTurn: 1 },
+    drill: { vc: 60, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
+    reamer: { vc: 10, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
+    countersink: { vc: 10, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
+    counterbore: { vc: 10, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
+    tap: { vc: 15, carbideFactor: 1, feedShare: 0, maxFeedPerTurn: 1 },
   },
+  pecking: { chipBreakFrom: 3, fullRetractFrom: 5 },
   deepHoles: [{ overDiameters: 5, speedFactor: 0.8, feedFactor: 0.5 }],
 };
 
@@ -97,14 +117,21 @@ const tool = (part: Partial<Tool>): Tool => ({
   cutterMaterial: 'hss',
   ...part,
 });
-const tap = (pitch: number) => tool({ kind: 'tap', thread: { designation: 'M10', pitch, majorDiameter: 10, hand: 'right', lead: 'plug', style: 'cutting' } });
+const tap = (pitch: number) =>
+  tool({
+    kind: 'tap',
+    thread: { designation: 'M10', pitch, majorDiameter: 10, hand: 'right', lead: 'plug', style: 'cutting' },
+  });
 const wide = { maxSpeed: 1e6, maxFeed: 1e6 };
 
 describe('speedAndFeed', () => {
   it('takes the drill from the table, carbide faster', () => {
     const hss = speedAndFeed(tool({}), material, wide, 10);
     expect(hss.speed).toBe(Math.round(spindleSpeed(60, 10)));
-    expect(speedAndFeed(tool({ cutterMaterial: 'carbide' }), material, wide, 10).speed).toBeCloseTo(2 * hss.speed, -1);
+    expect(speedAndFeed(tool({ cutterMaterial: 'carbide' }), material, wide, 10).speed).toBeCloseTo(
+      2 * hss.speed,
+      -1,
+    );
   });
 
   it('is slower in a deep hole', () => {
@@ -120,17 +147,24 @@ describe('speedAndFeed', () => {
 
   it('keeps a tap at pitch × speed whatever the limits', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 20, max: 3000 }), fc.integer({ min: 20, max: 3000 }), fc.constantFrom(0.5, 0.8, 1, 1.25, 1.5, 25.4 / 20), (maxSpeed, maxFeed, pitch) => {
-        const { speed, feed } = speedAndFeed(tap(pitch), material, { maxSpeed, maxFeed }, 10);
-        expect(feed).toBeCloseTo(speed * pitch, 9);
-        expect(speed).toBeLessThanOrEqual(maxSpeed);
-        expect(feed).toBeLessThanOrEqual(maxFeed + 1e-9);
-      }),
+      fc.property(
+        fc.integer({ min: 20, max: 3000 }),
+        fc.integer({ min: 20, max: 3000 }),
+        fc.constantFrom(0.5, 0.8, 1, 1.25, 1.5, 25.4 / 20),
+        (maxSpeed, maxFeed, pitch) => {
+          const { speed, feed } = speedAndFeed(tap(pitch), material, { maxSpeed, maxFeed }, 10);
+          expect(feed).toBeCloseTo(speed * pitch, 9);
+          expect(speed).toBeLessThanOrEqual(maxSpeed);
+          expect(feed).toBeLessThanOrEqual(maxFeed + 1e-9);
+        },
+      ),
     );
   });
 
   it('says which data is missing', () => {
     const { drill: _, ...rest } = material.cutting;
-    expect(() => speedAndFeed(tool({}), { ...material, cutting: rest as Material['cutting'] }, wide, 10)).toThrow(/no cutting data for drill/);
+    expect(() =>
+      speedAndFeed(tool({}), { ...material, cutting: rest as Material['cutting'] }, wide, 10),
+    ).toThrow(/no cutting data for drill/);
   });
 });

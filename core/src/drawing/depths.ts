@@ -13,8 +13,13 @@ export const layerDepthSchema = z.object({
 /** What a 2D drawing does not say and the programmer types. */
 export const drawingDepthsSchema = z.object({
   thickness: z.number().positive().max(1000),
-  layers: z.record(z.string(), layerDepthSchema),
+  layers: z
+    .record(z.string().max(300), layerDepthSchema)
+    .refine((r) => Object.keys(r).length <= 2000, 'holds more than 2000 layers'),
   /** Depths of single sizes, which win over their layer's: key as in {@link sizeOfOutline}; null: through. */
-  sizes: z.record(z.string(), z.number().positive().max(1000).nullable()).default({}),
+  sizes: z
+    .record(z.string().max(300), z.number().positive().max(1000).nullable())
+    .refine((r) => Object.keys(r).length <= 5000, 'holds more than 5000 sizes')
+    .default({}),
 });
 export type DrawingDepths = z.infer<typeof drawingDepthsSchema>;

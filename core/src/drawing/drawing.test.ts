@@ -30,11 +30,68 @@ const dxf = (units: number, ...entities: (string | number)[][]): string =>
     'EOF',
     '',
   ].join('\n');
-const circle = (layer: string, x: number, y: number, r: number) => [0, 'CIRCLE', 8, layer, 10, x, 20, y, 30, 0, 40, r];
-const line = (layer: string, x1: number, y1: number, x2: number, y2: number) => [0, 'LINE', 8, layer, 10, x1, 20, y1, 30, 0, 11, x2, 21, y2, 31, 0];
-const arc = (layer: string, x: number, y: number, r: number, a: number, b: number) => [0, 'ARC', 8, layer, 10, x, 20, y, 30, 0, 40, r, 50, a, 51, b];
-const plate = [line('P', 0, 0, 100, 0), line('P', 100, 60, 100, 0), line('P', 100, 60, 0, 60), line('P', 0, 60, 0, 0)];
-const slot = [line('S', 20, 26, 40, 26), arc('S', 40, 30, 4, 270, 90), line('S', 40, 34, 20, 34), arc('S', 20, 30, 4, 90, 270)];
+const circle = (layer: string, x: number, y: number, r: number) => [
+  0,
+  'CIRCLE',
+  8,
+  layer,
+  10,
+  x,
+  20,
+  y,
+  30,
+  0,
+  40,
+  r,
+];
+const line = (layer: string, x1: number, y1: number, x2: number, y2: number) => [
+  0,
+  'LINE',
+  8,
+  layer,
+  10,
+  x1,
+  20,
+  y1,
+  30,
+  0,
+  11,
+  x2,
+  21,
+  y2,
+  31,
+  0,
+];
+const arc = (layer: string, x: number, y: number, r: number, a: number, b: number) => [
+  0,
+  'ARC',
+  8,
+  layer,
+  10,
+  x,
+  20,
+  y,
+  30,
+  0,
+  40,
+  r,
+  50,
+  a,
+  51,
+  b,
+];
+const plate = [
+  line('P', 0, 0, 100, 0),
+  line('P', 100, 60, 100, 0),
+  line('P', 100, 60, 0, 60),
+  line('P', 0, 60, 0, 0),
+];
+const slot = [
+  line('S', 20, 26, 40, 26),
+  arc('S', 40, 30, 4, 270, 90),
+  line('S', 40, 34, 20, 34),
+  arc('S', 20, 30, 4, 90, 270),
+];
 
 const shaped = (text: string, change: (d: DrawingDepths) => void = () => undefined) => {
   const drawing = readDxf(text, 'plate');
@@ -51,8 +108,20 @@ describe('a drawing', () => {
     const { features, model } = shaped(text);
     expect(model.bounds).toEqual({ min: [0, 0, -10], max: [100, 60, 0] });
     expect(features.map((f) => f.family)).toEqual(['hole', 'hole', 'slot']);
-    expect(features[0]).toMatchObject({ kind: 'through', depth: 10, entry: [70, 20, 0], stack: [{ shape: 'cylinder', diameter: 6.6, length: 10 }] });
-    expect(features[2]).toMatchObject({ kind: 'closed', bottom: 'open', width: 8, length: 28, centre: [30, 30, 0], direction: [1, 0, 0] });
+    expect(features[0]).toMatchObject({
+      kind: 'through',
+      depth: 10,
+      entry: [70, 20, 0],
+      stack: [{ shape: 'cylinder', diameter: 6.6, length: 10 }],
+    });
+    expect(features[2]).toMatchObject({
+      kind: 'closed',
+      bottom: 'open',
+      width: 8,
+      length: 28,
+      centre: [30, 30, 0],
+      direction: [1, 0, 0],
+    });
     const volume = 10 * (6000 - 2 * Math.PI * 3.3 ** 2 - 160 - Math.PI * 16);
     expect(Math.abs(meshVolume(meshModel(model)) - volume) / volume).toBeLessThan(5e-4);
   });
@@ -74,12 +143,29 @@ describe('a drawing', () => {
     const assumed = shaped(dxf(4, ...plate, circle('G', 50, 30, 20), circle('G', 50, 30, 16)));
     expect(assumed.features).toEqual([expect.objectContaining({ family: 'face-groove', depth: 2 })]);
     expect(assumed.notes.map((n) => n.code)).toContain('depth-assumed');
-    const { features } = shaped(dxf(4, ...plate, circle('G', 50, 30, 20), circle('G', 50, 30, 16)), (d) => (d.layers['G']!.depth = 3));
-    expect(features).toEqual([expect.objectContaining({ family: 'face-groove', shape: 'ring', width: 4, depth: 3, innerDiameter: 32, outerDiameter: 40 })]);
+    const { features } = shaped(
+      dxf(4, ...plate, circle('G', 50, 30, 20), circle('G', 50, 30, 16)),
+      (d) => (d.layers['G']!.depth = 3),
+    );
+    expect(features).toEqual([
+      expect.objectContaining({
+        family: 'face-groove',
+        shape: 'ring',
+        width: 4,
+        depth: 3,
+        innerDiameter: 32,
+        outerDiameter: 40,
+      }),
+    ]);
   });
   it('reads a deeper circle inside a shallower as a counterbore', () => {
-    const { features } = shaped(dxf(4, ...plate, circle('C', 50, 30, 5.5), circle('H', 50, 30, 3.3)), (d) => (d.layers['C']!.depth = 6));
-    expect(features).toEqual([expect.objectContaining({ family: 'hole', kind: 'through', role: 'counterbored' })]);
+    const { features } = shaped(
+      dxf(4, ...plate, circle('C', 50, 30, 5.5), circle('H', 50, 30, 3.3)),
+      (d) => (d.layers['C']!.depth = 6),
+    );
+    expect(features).toEqual([
+      expect.objectContaining({ family: 'hole', kind: 'through', role: 'counterbored' }),
+    ]);
   });
   it('is in inches where it says so, and says when it does not say', () => {
     const inch = readDxf(dxf(1, circle('P', 0, 0, 2)), 'x');
@@ -88,14 +174,26 @@ describe('a drawing', () => {
     expect(readDxf(dxf(0, circle('P', 0, 0, 2)), 'x').notes.map((n) => n.code)).toEqual(['units-assumed']);
   });
   it('names what it leaves out: open outlines, other entities, layers that are ignored, what lies outside', () => {
-    const text = dxf(4, ...plate, line('C', -10, 30, 110, 30), [0, 'POINT', 8, 'C', 10, 1, 20, 1, 30, 0], circle('X', 300, 0, 5));
+    const text = dxf(
+      4,
+      ...plate,
+      line('C', -10, 30, 110, 30),
+      [0, 'POINT', 8, 'C', 10, 1, 20, 1, 30, 0],
+      circle('X', 300, 0, 5),
+    );
     const { notes } = shaped(text);
-    expect(notes.map((n) => n.code)).toEqual(expect.arrayContaining(['open-outline', 'entity-left', 'outside-outline']));
-    expect(shaped(text, (d) => (d.layers['X']!.use = 'ignore')).notes.map((n) => n.code)).not.toContain('outside-outline');
+    expect(notes.map((n) => n.code)).toEqual(
+      expect.arrayContaining(['open-outline', 'entity-left', 'outside-outline']),
+    );
+    expect(shaped(text, (d) => (d.layers['X']!.use = 'ignore')).notes.map((n) => n.code)).not.toContain(
+      'outside-outline',
+    );
   });
-  it('counts lines drawn twice once', () => expect(readDxf(dxf(4, ...plate, ...plate), 'x').outlines).toHaveLength(1));
+  it('counts lines drawn twice once', () =>
+    expect(readDxf(dxf(4, ...plate, ...plate), 'x').outlines).toHaveLength(1));
   it('is refused in words when it is none', () => {
-    for (const text of ['', 'shopping list', dxf(4), dxf(4, line('P', 0, 0, 5, 5))]) expect(() => readDxf(text, 'x')).toThrow(DxfError);
+    for (const text of ['', 'shopping list', dxf(4), dxf(4, line('P', 0, 0, 5, 5))])
+      expect(() => readDxf(text, 'x')).toThrow(DxfError);
   });
   it('knows the sizes of its outlines', () => {
     const { outlines } = readDxf(dxf(4, ...plate, circle('H', 70, 20, 3.3)), 'x');

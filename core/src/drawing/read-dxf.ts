@@ -1,6 +1,10 @@
-import DxfParser, { type IEntity } from 'dxf-parser';
 import { cross2, distance2, segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
 import type { ModelNote } from '../model/solid-model.ts';
+import { drawnPieces } from './dxf-entities.ts';
+import { DxfError, readGroups } from './dxf-groups.ts';
+
+export { bulged } from './dxf-entities.ts';
+export { DxfError } from './dxf-groups.ts';
 
 /** A closed outline of a drawing: lines and arcs, counter-clockwise. mm. */
 export interface Outline {
@@ -18,50 +22,48 @@ export interface Drawing {
 }
 
 /** By its name, or by how it begins: a group code 0 and a section. */
-export const isDxf = (fileName: string, text: string): boolean => /\.dxf$/i.test(fileName) || /^\s*(?:999\r?\n[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(text.slice(0, 2000));
-
-/** The file is no DXF, or holds nothing to work from; the message says what and the mend. */
-export class DxfError extends Error {}
+export const isDxf = (fileName: string, text: string): boolean =>
+  /\.dxf$/i.test(fileName) || /^\s*(?:999\r?\n[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(text.slice(0, 2000));
 
 /** Ends this near each other meet, mm. */
 const MEET = 0.01;
 const MM_PER = { inch: 25.4, mm: 1 };
 
-/** Reads the outlines of a DXF (ASCII): lines, arcs, circles and polylines. What cannot be used is said in the notes. */
+/**
+ * Reads the outlines of an ASCII DXF: lines, arcs, circles, polylines, ellipses and splines, in blocks too, seen from either side of their
+ * plane. What cannot be used is said in the notes.
+ */
 export function readDxf(text: string, name: string): Drawing {
-  let parsed: ReturnType<DxfParser['parseSync']>;
-  try {
-    parsed = new DxfParser().parseSync(text);
-  } catch (error) {
-    throw new DxfError(`The DXF cannot be read: ${(error as Error).message}. Save it again as an ASCII DXF.`);
-  }
-  if (!parsed || !Array.isArray(parsed.entities) || parsed.entities.length === 0)
-    throw new DxfError('The DXF holds no entities. Save it again as an ASCII DXF with its outlines in model space.');
-  const code = (parsed.header as Record<string, unknown> | undefined)?.['$INSUNITS'];
-  const sourceUnits = code === 1 ? 'inch' : 'mm';
+  const file = readGroups(text);
+  if (file.entities.length === 0)
+    throw new DxfError(
+      'The DXF holds no entities. Save it again as an ASCII DXF with its outlines in model space.',
+    );
+  const sourceUnits = file.units === 1 ? 'inch' : 'mm';
   const notes: ModelNote[] = [];
-  if (code !== 1 && code !== 4)
-    notes.push({ code: 'units-assumed', message: 'The drawing does not say its unit: millimetres are taken. If that is wrong, save it with its unit set.' });
-  const k = MM_PER[sourceUnits];
+  if (file.units !== 1 && file.units !== 4)
+    notes.push({
+      code: 'units-assumed',
+      message:
+        'The drawing does not say its unit: millimetres are taken. If that is wrong, save it with its unit set.',
+    });
+  const drawn = drawnPieces(file, MM_PER[sourceUnits]);
   const pieces = new Map<string, Segment[]>();
   const closed: Outline[] = [];
-  const left = new Map<string, number>();
-  for (const e of parsed.entities) {
-    const segments = segmentsOf(e, k);
-    if (!segments) {
-      left.set(e.type, (left.get(e.type) ?? 0) + 1);
-      continue;
-    }
-    const list = pieces.get(e.layer ?? '0');
+  for (const { layer, segments } of drawn.pieces) {
+    const list = pieces.get(layer);
     if (list) list.push(...segments);
-    else pieces.set(e.layer ?? '0', segments);
+    else pieces.set(layer, [...segments]);
   }
   for (const [layer, segments] of pieces) {
     const chained = chain(segments);
     for (const loop of chained.loops) closed.push({ layer, segments: counterClockwise(loop) });
     // Centre lines, borders: nothing on the layer closes, and nobody meant it to.
     if (chained.loops.length === 0 && chained.open.length > 0) {
-      notes.push({ code: 'open-outline', message: `Layer "${layer}" has no closed outline and was left out.` });
+      notes.push({
+        code: 'open-outline',
+        message: `Layer "${layer}" has no closed outline and was left out.`,
+      });
       continue;
     }
     for (const run of chained.open) {
@@ -72,62 +74,16 @@ export function readDxf(text: string, name: string): Drawing {
       });
     }
   }
-  for (const [type, count] of left)
-    notes.push({ code: 'entity-left', message: `${count} ${type} ${count === 1 ? 'entity was' : 'entities were'} left out: lines, arcs, circles and polylines are read.` });
-  if (closed.length === 0) throw new DxfError('The DXF has no closed outline of lines, arcs, circles or polylines. Draw the outlines closed, or join them, and save it again.');
-  return { format: 'yellow-pin/drawing@1', name, sourceUnits, outlines: closed, notes };
-}
-
-interface Point {
-  x: number;
-  y: number;
-}
-interface Vertex extends Point {
-  bulge?: number;
-}
-
-/** The segments of one entity, mm; null for kinds that are not outlines. */
-function segmentsOf(e: IEntity, k: number): Segment[] | null {
-  const at = (p: Point): Vec2 => [p.x * k, p.y * k];
-  const entity = e as unknown as Record<string, unknown>;
-  if (e.type === 'LINE') {
-    const [a, b] = entity['vertices'] as [Point, Point];
-    return distance2(at(a), at(b)) < 1e-9 ? [] : [{ kind: 'line', from: at(a), to: at(b) }];
-  }
-  if (e.type === 'CIRCLE' || e.type === 'ARC') {
-    const centre = at(entity['center'] as Point);
-    const radius = (entity['radius'] as number) * k;
-    const [start, end] = e.type === 'CIRCLE' ? [0, 2 * Math.PI] : [entity['startAngle'] as number, entity['endAngle'] as number];
-    let turn = end - start;
-    while (turn <= 1e-9) turn += 2 * Math.PI;
-    const on = (a: number): Vec2 => [centre[0] + radius * Math.cos(a), centre[1] + radius * Math.sin(a)];
-    const from = on(start);
-    return [{ kind: 'arc', from, to: e.type === 'CIRCLE' ? from : on(start + turn), centre, radius, turn }];
-  }
-  if (e.type === 'LWPOLYLINE' || e.type === 'POLYLINE') {
-    const vertices = entity['vertices'] as Vertex[];
-    const isClosed = entity['shape'] === true;
-    const out: Segment[] = [];
-    vertices.forEach((v, i) => {
-      const next = vertices[i + 1] ?? (isClosed ? vertices[0] : undefined);
-      if (!next || distance2(at(v), at(next)) < 1e-9) return;
-      out.push(v.bulge ? bulged(at(v), at(next), v.bulge) : { kind: 'line', from: at(v), to: at(next) });
+  for (const [type, count] of drawn.left)
+    notes.push({
+      code: 'entity-left',
+      message: `${count} ${type} ${count === 1 ? 'entity was' : 'entities were'} left out: lines, arcs, circles, polylines, ellipses and splines are read.`,
     });
-    return out;
-  }
-  return null;
-}
-
-/** The arc of a polyline's bulge: the tangent of a quarter of its angle, positive counter-clockwise (DXF reference, group code 42). */
-export function bulged(from: Vec2, to: Vec2, bulge: number): Segment {
-  const turn = 4 * Math.atan(bulge);
-  const chord = distance2(from, to);
-  const radius = chord / (2 * Math.abs(Math.sin(turn / 2)));
-  // The centre lies to the left of the chord for small positive bulges.
-  const away = (chord / 2) * ((1 - bulge * bulge) / (2 * bulge));
-  const [ux, uy] = [(to[0] - from[0]) / chord, (to[1] - from[1]) / chord];
-  const centre: Vec2 = [(from[0] + to[0]) / 2 - uy * away, (from[1] + to[1]) / 2 + ux * away];
-  return { kind: 'arc', from, to, centre, radius, turn };
+  if (closed.length === 0)
+    throw new DxfError(
+      'The DXF has no closed outline of lines, arcs, circles or polylines. Draw the outlines closed, or join them, and save it again.',
+    );
+  return { format: 'yellow-pin/drawing@1', name, sourceUnits, outlines: closed, notes };
 }
 
 /** Joins segments end to end into closed loops; equal ones drawn twice count once. */
@@ -178,11 +134,19 @@ function chain(segments: Segment[]): { loops: Segment[][]; open: Segment[][] } {
     if (used[i]) return;
     used[i] = true;
     const run = [s];
-    for (let n = nextAt(s.to); n; n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[run.length - 1]!.to)) {
+    for (
+      let n = nextAt(s.to);
+      n;
+      n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[run.length - 1]!.to)
+    ) {
       used[n.i] = true;
       run.push(n.s);
     }
-    for (let n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[0]!.from); n; n = nextAt(run[0]!.from)) {
+    for (
+      let n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[0]!.from);
+      n;
+      n = nextAt(run[0]!.from)
+    ) {
       used[n.i] = true;
       run.unshift(reversed(n.s));
     }
@@ -192,7 +156,10 @@ function chain(segments: Segment[]): { loops: Segment[][]; open: Segment[][] } {
   return { loops, open };
 }
 
-const reversed = (s: Segment): Segment => (s.kind === 'line' ? { kind: 'line', from: s.to, to: s.from } : { ...s, from: s.to, to: s.from, turn: -s.turn });
+const reversed = (s: Segment): Segment =>
+  s.kind === 'line'
+    ? { kind: 'line', from: s.to, to: s.from }
+    : { ...s, from: s.to, to: s.from, turn: -s.turn };
 
 /** Points along a loop, arcs every few degrees. */
 export function loopPolygon(loop: Segment[]): Vec2[] {
@@ -203,7 +170,8 @@ export function loopPolygon(loop: Segment[]): Vec2[] {
 }
 
 /** Signed area of a polygon, counter-clockwise positive. */
-export const polygonArea = (points: Vec2[]): number => points.reduce((sum, p, i) => sum + cross2(p, points[(i + 1) % points.length]!) / 2, 0);
+export const polygonArea = (points: Vec2[]): number =>
+  points.reduce((sum, p, i) => sum + cross2(p, points[(i + 1) % points.length]!) / 2, 0);
 
 function counterClockwise(loop: Segment[]): Segment[] {
   return polygonArea(loopPolygon(loop)) >= 0 ? loop : loop.map(reversed).reverse();

@@ -4,6 +4,7 @@ import { segmentsPerTurn } from '../model/circle-edge.ts';
 import { connect } from '../model/connect.ts';
 import { boundsOf, type Loop, type ModelNote, type SolidModel } from '../model/solid-model.ts';
 import type { DrawingDepths } from './depths.ts';
+import { OutlineIndex } from './outline-index.ts';
 import { loopPolygon, polygonArea, type Drawing, type Outline } from './read-dxf.ts';
 
 /** Depth of layers with outlines inside outlines until one is typed, mm: cut through, what lies inside would fall out. */
@@ -11,17 +12,35 @@ const ISLAND_DEPTH = 2;
 
 /** What a drawing starts with: the layer of the largest outline is the part's own, the others are cut through where nothing would fall out. */
 export function startingDepths(drawing: Drawing): DrawingDepths {
-  const largest = drawing.outlines.reduce((m, o) => (areaOf(o) > areaOf(m) ? o : m));
+  const areas = new Map(drawing.outlines.map((o) => [o, areaOf(o)]));
+  const largest = drawing.outlines.reduce((m, o) => (areas.get(o)! > areas.get(m)! ? o : m));
   const layers: DrawingDepths['layers'] = {};
+  const islands = layersWithIslands(drawing);
   for (const { layer } of drawing.outlines)
     layers[layer] ??=
-      layer === largest.layer ? { use: 'outline', depth: null } : hasIslands(drawing, layer) ? { use: 'cut', depth: ISLAND_DEPTH, assumed: true } : { use: 'cut', depth: null };
+      layer === largest.layer
+        ? { use: 'outline', depth: null }
+        : islands.has(layer)
+          ? { use: 'cut', depth: ISLAND_DEPTH, assumed: true }
+          : { use: 'cut', depth: null };
   return { thickness: 10, layers, sizes: {} };
 }
 
-function hasIslands(drawing: Drawing, layer: string): boolean {
-  const polygons = drawing.outlines.filter((o) => o.layer === layer).map((o) => loopPolygon(o.segments));
-  return polygons.some((outer) => polygons.some((inner) => inner !== outer && inner.every((p) => contains(outer, p))));
+/** Layers on which an outline lies inside another. */
+function layersWithIslands(drawing: Drawing): Set<string> {
+  const out = new Set<string>();
+  const byLayer = new Map<string, Vec2[][]>();
+  for (const o of drawing.outlines)
+    byLayer.set(o.layer, [...(byLayer.get(o.layer) ?? []), loopPolygon(o.segments)]);
+  for (const [layer, polygons] of byLayer) {
+    const index = new OutlineIndex(polygons.map((polygon) => ({ polygon })));
+    const isIn = (inner: Vec2[]): boolean =>
+      index
+        .around(inner[0]!)
+        .some(({ polygon }) => polygon !== inner && inner.every((p) => contains(polygon, p)));
+    if (polygons.some(isIn)) out.add(layer);
+  }
+  return out;
 }
 
 const areaOf = (o: Outline): number => polygonArea(loopPolygon(o.segments));
@@ -29,13 +48,25 @@ const areaOf = (o: Outline): number => polygonArea(loopPolygon(o.segments));
 /** Key and name of an outline's size, for depths typed per size: circles by diameter, others by their box and area. */
 export function sizeOfOutline(o: Outline): { key: string; name: string } {
   const [first] = o.segments;
-  if (first?.kind === 'arc' && o.segments.every((s) => s.kind === 'arc' && Math.hypot(s.centre[0] - first.centre[0], s.centre[1] - first.centre[1]) < 0.01)) {
-    return { key: `${o.layer}|circle|${(2 * first.radius).toFixed(2)}`, name: `⌀${+(2 * first.radius).toFixed(3)}` };
+  if (
+    first?.kind === 'arc' &&
+    o.segments.every(
+      (s) =>
+        s.kind === 'arc' && Math.hypot(s.centre[0] - first.centre[0], s.centre[1] - first.centre[1]) < 0.01,
+    )
+  ) {
+    return {
+      key: `${o.layer}|circle|${(2 * first.radius).toFixed(2)}`,
+      name: `⌀${+(2 * first.radius).toFixed(3)}`,
+    };
   }
   const points = loopPolygon(o.segments);
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
   const [w, h] = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
-  return { key: `${o.layer}|outline|${w.toFixed(1)}x${h.toFixed(1)}|${areaOf(o).toFixed(0)}`, name: `outline ${+w.toFixed(2)} x ${+h.toFixed(2)}` };
+  return {
+    key: `${o.layer}|outline|${w.toFixed(1)}x${h.toFixed(1)}|${areaOf(o).toFixed(0)}`,
+    name: `outline ${+w.toFixed(2)} x ${+h.toFixed(2)}`,
+  };
 }
 
 interface Node {
@@ -54,7 +85,10 @@ export function modelFromDrawing(drawing: Drawing, depths: DrawingDepths): Solid
   const notes: ModelNote[] = [...drawing.notes];
   for (const [layer, { use, depth, assumed }] of Object.entries(depths.layers)) {
     if (use === 'cut' && assumed)
-      notes.push({ code: 'depth-assumed', message: `Layer "${layer}" has outlines inside outlines and is taken as ${depth} mm deep: type its depth in the setup.` });
+      notes.push({
+        code: 'depth-assumed',
+        message: `Layer "${layer}" has outlines inside outlines and is taken as ${depth} mm deep: type its depth in the setup.`,
+      });
   }
   const roots = nest(drawing, depths, notes);
   const model: SolidModel = {
@@ -71,7 +105,11 @@ export function modelFromDrawing(drawing: Drawing, depths: DrawingDepths): Solid
     model.solids.push({ name: `${drawing.name} ${model.solids.length + 1}`, closed: true });
     new SolidMaker(model, model.solids.length - 1, depths.thickness).make(root);
   }
-  if (roots.length === 0) notes.push({ code: 'no-outline', message: 'No layer is the part’s own outline. Choose one as "outline" in the setup.' });
+  if (roots.length === 0)
+    notes.push({
+      code: 'no-outline',
+      message: 'No layer is the part’s own outline. Choose one as "outline" in the setup.',
+    });
   else model.bounds = boundsOf(model.edges.flatMap((e) => e.points));
   connect(model);
   return model;
@@ -82,22 +120,36 @@ function nest(drawing: Drawing, depths: DrawingDepths, notes: ModelNote[]): Node
   const used = drawing.outlines.filter((o) => (depths.layers[o.layer]?.use ?? 'cut') !== 'ignore');
   const nodes = used.map((outline): Node => {
     const polygon = loopPolygon(outline.segments);
-    return { outline, polygon, area: polygonArea(polygon), parent: null, children: [], role: 'none', level: 0 };
+    return {
+      outline,
+      polygon,
+      area: polygonArea(polygon),
+      parent: null,
+      children: [],
+      role: 'none',
+      level: 0,
+    };
   });
   nodes.sort((a, b) => b.area - a.area);
-  nodes.forEach((n, i) => {
-    for (let k = i - 1; k >= 0; k--) {
-      const outer = nodes[k]!;
-      if (!contains(outer.polygon, n.polygon[0]!)) continue;
-      if (!n.polygon.every((p) => contains(outer.polygon, p)))
-        notes.push({ code: 'outlines-cross', message: `${sizeOfOutline(n.outline).name} on layer "${n.outline.layer}" crosses another outline. It was left out.` });
-      else {
-        n.parent = outer;
-        outer.children.push(n);
-      }
-      break;
+  const index = new OutlineIndex(nodes);
+  const rank = new Map(nodes.map((n, i) => [n, i]));
+  for (const n of nodes) {
+    // The smallest of those that are larger: the last before it in order of area.
+    const outer = index
+      .around(n.polygon[0]!)
+      .filter((o) => rank.get(o)! < rank.get(n)! && contains(o.polygon, n.polygon[0]!))
+      .reduce<Node | null>((m, o) => (m === null || rank.get(o)! > rank.get(m)! ? o : m), null);
+    if (!outer) continue;
+    if (!n.polygon.every((p) => contains(outer.polygon, p)))
+      notes.push({
+        code: 'outlines-cross',
+        message: `${sizeOfOutline(n.outline).name} on layer "${n.outline.layer}" crosses another outline. It was left out.`,
+      });
+    else {
+      n.parent = outer;
+      outer.children.push(n);
     }
-  });
+  }
   const roots: Node[] = [];
   for (const n of nodes) {
     const { layer } = n.outline;
@@ -106,14 +158,21 @@ function nest(drawing: Drawing, depths: DrawingDepths, notes: ModelNote[]): Node
       if (isProfile) {
         n.role = 'profile';
         roots.push(n);
-      } else notes.push({ code: 'outside-outline', message: `${sizeOfOutline(n.outline).name} on layer "${layer}" lies outside the part’s outline. It was left out.` });
+      } else
+        notes.push({
+          code: 'outside-outline',
+          message: `${sizeOfOutline(n.outline).name} on layer "${layer}" lies outside the part’s outline. It was left out.`,
+        });
       continue;
     }
     if (n.parent.role === 'none') continue;
     const below = n.parent;
     if (below.level === -Infinity) {
       if (below.outline.layer !== layer)
-        notes.push({ code: 'in-opening', message: `${sizeOfOutline(n.outline).name} on layer "${layer}" lies in an opening that goes through. It was left out.` });
+        notes.push({
+          code: 'in-opening',
+          message: `${sizeOfOutline(n.outline).name} on layer "${layer}" lies in an opening that goes through. It was left out.`,
+        });
       continue;
     }
     if (below.role === 'cut' && below.outline.layer === layer) {
@@ -122,10 +181,18 @@ function nest(drawing: Drawing, depths: DrawingDepths, notes: ModelNote[]): Node
       continue;
     }
     const { key, name } = sizeOfOutline(n.outline);
-    const typed = depths.sizes[key] === undefined ? (isProfile ? null : (depths.layers[layer]?.depth ?? null)) : depths.sizes[key];
+    const typed =
+      depths.sizes[key] === undefined
+        ? isProfile
+          ? null
+          : (depths.layers[layer]?.depth ?? null)
+        : depths.sizes[key];
     const level = typed === null || typed >= depths.thickness - 1e-6 ? -Infinity : -typed;
     if (level >= below.level) {
-      notes.push({ code: 'not-deeper', message: `${name} on layer "${layer}" is no deeper than the cavity it lies in. It was left out.` });
+      notes.push({
+        code: 'not-deeper',
+        message: `${name} on layer "${layer}" is no deeper than the cavity it lies in. It was left out.`,
+      });
       continue;
     }
     n.role = 'cut';
@@ -168,18 +235,42 @@ class SolidMaker {
     const through = all.filter((n) => n.level === -Infinity);
     for (const n of all) {
       if (n.level === -Infinity) continue;
-      this.level(n.level, [0, 0, 1], [this.ring(n, segments.get(n)!, n.level, false), ...n.children.map((c) => this.ring(c, segments.get(c)!, n.level, true))]);
+      this.level(
+        n.level,
+        [0, 0, 1],
+        [
+          this.ring(n, segments.get(n)!, n.level, false),
+          ...n.children.map((c) => this.ring(c, segments.get(c)!, n.level, true)),
+        ],
+      );
     }
-    this.level(bottom, [0, 0, -1], [this.ring(root, segments.get(root)!, bottom, true), ...through.map((c) => this.ring(c, segments.get(c)!, bottom, false))]);
+    this.level(
+      bottom,
+      [0, 0, -1],
+      [
+        this.ring(root, segments.get(root)!, bottom, true),
+        ...through.map((c) => this.ring(c, segments.get(c)!, bottom, false)),
+      ],
+    );
     for (const n of all) {
       const inside = n.level === -Infinity ? bottom : n.level;
-      const [high, low] = n.role === 'profile' ? [0, bottom] : n.role === 'cut' ? [n.parent!.level, inside] : [n.level, n.parent!.level];
+      const [high, low] =
+        n.role === 'profile'
+          ? [0, bottom]
+          : n.role === 'cut'
+            ? [n.parent!.level, inside]
+            : [n.level, n.parent!.level];
       segments.get(n)!.forEach((s, i) => this.wall(n, segments.get(n)!, i, s, high, low));
     }
   }
 
   private level(z: number, normal: Vec3, loops: Loop[]): void {
-    this.model.faces.push({ solid: this.solid, surface: { kind: 'plane', origin: [0, 0, z], normal }, reversed: false, loops });
+    this.model.faces.push({
+      solid: this.solid,
+      surface: { kind: 'plane', origin: [0, 0, z], normal },
+      reversed: false,
+      loops,
+    });
   }
 
   /** The contour at a level, run counter-clockwise or against it. */
@@ -193,7 +284,10 @@ class SolidMaker {
     const metalInside = n.role !== 'cut';
     const next = (i + 1) % segments.length;
     const [bottom, top] = [this.flat(n, i, s, low), this.flat(n, i, s, high)];
-    const [here, there] = [this.upright(n, i, segments[i]!.from, high, low), this.upright(n, next, segments[next]!.from, high, low)];
+    const [here, there] = [
+      this.upright(n, i, segments[i]!.from, high, low),
+      this.upright(n, next, segments[next]!.from, high, low),
+    ];
     const loop: Loop = metalInside
       ? [
           { edge: bottom, reversed: false },
@@ -211,21 +305,40 @@ class SolidMaker {
     if (s.kind === 'line') {
       const [ux, uy] = lineDirection(s);
       const normal: Vec3 = metalInside ? [uy, -ux, 0] : [-uy, ux, 0];
-      this.model.faces.push({ solid, surface: { kind: 'plane', origin: [s.from[0], s.from[1], low], normal }, reversed: false, loops: [loop] });
+      this.model.faces.push({
+        solid,
+        surface: { kind: 'plane', origin: [s.from[0], s.from[1], low], normal },
+        reversed: false,
+        loops: [loop],
+      });
     } else {
-      const surface = { kind: 'cylinder' as const, origin: [s.centre[0], s.centre[1], low] as Vec3, axis: [0, 0, 1] as Vec3, radius: s.radius };
+      const surface = {
+        kind: 'cylinder' as const,
+        origin: [s.centre[0], s.centre[1], low] as Vec3,
+        axis: [0, 0, 1] as Vec3,
+        radius: s.radius,
+      };
       this.model.faces.push({ solid, surface, reversed: s.turn > 0 !== metalInside, loops: [loop] });
     }
   }
 
   private flat(n: Node, i: number, s: Segment, z: number): number {
     return this.edge(`${this.nameOf(n)}/${i}@${z}`, () => {
-      const count = s.kind === 'line' ? 1 : Math.max(2, Math.ceil((segmentsPerTurn(s.radius) * Math.abs(s.turn)) / (2 * Math.PI)));
+      const count =
+        s.kind === 'line'
+          ? 1
+          : Math.max(2, Math.ceil((segmentsPerTurn(s.radius) * Math.abs(s.turn)) / (2 * Math.PI)));
       const points = Array.from({ length: count + 1 }, (_, k): Vec3 => {
         const p = k === 0 ? s.from : k === count ? s.to : segmentPoint(s, k / count);
         return [p[0], p[1], z];
       });
-      return { points, curve: s.kind === 'line' ? { kind: 'line' } : { kind: 'circle', centre: [s.centre[0], s.centre[1], z], axis: [0, 0, 1], radius: s.radius } };
+      return {
+        points,
+        curve:
+          s.kind === 'line'
+            ? { kind: 'line' }
+            : { kind: 'circle', centre: [s.centre[0], s.centre[1], z], axis: [0, 0, 1], radius: s.radius },
+      };
     });
   }
 

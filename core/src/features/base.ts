@@ -17,6 +17,13 @@ export const featureBase = {
 /** An exact piece of a centre line in space. `turn`: radians about `axis`, counter-clockwise positive. */
 export const curvePieceSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('line'), from: vec3Schema, to: vec3Schema }),
-  z.object({ kind: z.literal('arc'), from: vec3Schema, to: vec3Schema, centre: vec3Schema, radius: z.number().positive(), turn: z.number() }),
+  z.object({
+    kind: z.literal('arc'),
+    from: vec3Schema,
+    to: vec3Schema,
+    centre: vec3Schema,
+    radius: z.number().positive(),
+    turn: z.number(),
+  }),
 ]);
 export type CurvePiece = z.infer<typeof curvePieceSchema>;

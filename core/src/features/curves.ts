@@ -10,11 +10,21 @@ export function featureCurves(f: Feature, model: SolidModel): Vec3[][] {
   if ('centreline' in f) return f.centreline.map((p) => piecePoints(p, f.axis));
   if (f.family === 'bore-groove') {
     const [x, y] = angleBasis(f.axis);
-    const at = (a: number): Vec3 => add(f.centre, add(scale(x, (f.grooveDiameter / 2) * Math.cos(a)), scale(y, (f.grooveDiameter / 2) * Math.sin(a))));
+    const at = (a: number): Vec3 =>
+      add(
+        f.centre,
+        add(scale(x, (f.grooveDiameter / 2) * Math.cos(a)), scale(y, (f.grooveDiameter / 2) * Math.sin(a))),
+      );
     return [Array.from({ length: 49 }, (_, i) => at((i * Math.PI) / 24))];
   }
   return [];
 }
+
+/** Both ends of a straight run about its middle. */
+export const straightRun = (middle: Vec3, direction: Vec3, length: number): Vec3[] => [
+  add(middle, scale(direction, -length / 2)),
+  add(middle, scale(direction, length / 2)),
+];
 
 /** Points along an exact piece; arcs every 5°. */
 export function piecePoints(p: CurvePiece, axis: Vec3): Vec3[] {

@@ -34,6 +34,13 @@ export type FeatureOf<N extends FamilyName> = Extract<Feature, { family: N }>;
 /** A feature before it has its id. */
 export type Found<F extends Feature = Feature> = F extends Feature ? Omit<F, 'id'> : never;
 
+/** A cavity's mouth: runs of points at the level of its face, as wide as `width` all along, and how deep it goes, mm. */
+export interface Opening {
+  runs: Vec3[][];
+  width: number;
+  depth: number;
+}
+
 export interface RecogniseContext {
   model: SolidModel;
   graph: PatchGraph;
@@ -85,6 +92,8 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
   describe(feature: FeatureOf<N>, say: (mm: number) => string): string;
   /** The size that rows of one group are sorted by, mm. */
   sortBy(feature: FeatureOf<N>): number;
+  /** What it opens in the face it is cut into; families that open nothing there leave it out. */
+  opening?(feature: FeatureOf<N>): Opening;
 }
 
 /** A family whose features are not known more closely. */

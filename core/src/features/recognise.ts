@@ -3,8 +3,9 @@ import { meshModel, type PartMesh } from '../model/mesh.ts';
 import { patchGraph, planeNormal, type PatchGraph } from '../model/patches.ts';
 import { rayCaster, type RayCaster } from '../model/ray.ts';
 import { facesOfSolid, loopPoints, type ModelNote, type SolidModel } from '../model/solid-model.ts';
-import type { Feature, Found, RecogniseContext } from './family.ts';
+import type { Feature, Found, RecogniseContext, Recognised } from './family.ts';
 import { FAMILIES } from './registry.ts';
+import { featureSchema } from './schema.ts';
 import { seenAndLeft } from './seen-and-left.ts';
 
 export interface Recognition {
@@ -23,11 +24,16 @@ export interface RecogniseOptions {
 }
 
 /** Runs every family's recogniser over every solid. Ids are stable for the same file: they follow family, axis and place. */
-export function recognise(model: SolidModel, { up = null, solid, mesh, rays: known }: RecogniseOptions = {}): Recognition {
+export function recognise(
+  model: SolidModel,
+  { up = null, solid, mesh, rays: known }: RecogniseOptions = {},
+): Recognition {
   const notes = [...model.notes];
   const { min, max } = model.bounds;
   const middle = [0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as Vec3;
-  const rays = known ?? rayCaster(mesh ?? meshModel(model));
+  // Of an assembly each solid is looked at by itself: what stands beside it in the file is not there when it is made.
+  const several = model.solids.length > 1;
+  const whole = several ? null : (known ?? rayCaster(mesh ?? meshModel(model)));
   const graph = patchGraph(model);
   const features: Feature[] = [];
   const contexts = model.solids.flatMap((_, s) => {
@@ -42,7 +48,7 @@ export function recognise(model: SolidModel, { up = null, solid, mesh, rays: kno
       faces: facesOfSolid(model, s),
       patches,
       middle,
-      rays,
+      rays: whole ?? rayCaster(meshModel(model, (f) => f.solid === s)),
       up,
       main: up ?? mainDirection(model, graph, patches),
       claimed,
@@ -51,12 +57,16 @@ export function recognise(model: SolidModel, { up = null, solid, mesh, rays: kno
     };
     return [{ context, claimed, found }];
   });
-  for (const { prefix, recognise: run, place } of FAMILIES) {
+  for (const { family, prefix, recognise: run, place } of FAMILIES) {
     const list: { feature: Found; owner: (typeof contexts)[number]; key: number[] }[] = [];
     for (const owner of contexts) {
-      const result = run(owner.context);
+      const result = attempt(() => run(owner.context), family, owner.context);
       notes.push(...result.notes);
-      for (const feature of result.features) list.push({ feature, owner, key: placeKey(feature, place(feature as Feature)) });
+      for (const feature of result.features) {
+        const left = unusable(feature);
+        if (left) notes.push(left);
+        else list.push({ feature, owner, key: placeKey(feature, place(feature as Feature)) });
+      }
     }
     list.sort((a, b) => byKey(a.key, b.key));
     list.forEach(({ feature, owner }, i) => {
@@ -68,6 +78,28 @@ export function recognise(model: SolidModel, { up = null, solid, mesh, rays: kno
   }
   for (const { context } of contexts) notes.push(...seenAndLeft(context));
   return { features, notes };
+}
+
+/** A solid so damaged that a family's recogniser falls over it loses that family, and a note says so. */
+function attempt(run: () => Recognised, family: string, { solid }: RecogniseContext): Recognised {
+  try {
+    return run();
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    const message = `Solid ${solid + 1} is damaged: no ${family} could be looked for in it (${why}). Repair it where it was drawn, or look it over by eye.`;
+    return { features: [], notes: [{ code: 'not-looked-for', message }] };
+  }
+}
+
+/** What a damaged file made into a feature without depth, size or place is left out, and named. */
+function unusable(feature: Found): ModelNote | null {
+  const parsed = featureSchema.safeParse({ id: 'x', ...feature });
+  if (parsed.success) return null;
+  const { path, message } = parsed.error.issues[0]!;
+  return {
+    code: 'feature-left',
+    message: `A ${feature.family} of solid ${feature.solid + 1} at faces ${feature.faces.slice(0, 5).join(', ')} was left out: its ${path.join(' ')} is wrong (${message}). Look at that place in the model.`,
+  };
 }
 
 /** Solid, then axis, then level from the top, then rows from the front and left. */
@@ -94,7 +126,8 @@ export function mainDirection(model: SolidModel, graph: PatchGraph, patches: num
     const n = planeNormal(graph.patches[p]!);
     if (!n) continue;
     let area = 0;
-    for (const face of graph.patches[p]!.faces) for (const loop of model.faces[face]!.loops) area += loopArea(loopPoints(model, loop), n);
+    for (const face of graph.patches[p]!.faces)
+      for (const loop of model.faces[face]!.loops) area += loopArea(loopPoints(model, loop), n);
     total += Math.abs(area);
     const same = areas.find((a) => Math.abs(dot(a.d, n)) > 0.99999);
     if (same) same.area += Math.abs(area);
@@ -103,7 +136,8 @@ export function mainDirection(model: SolidModel, graph: PatchGraph, patches: num
   const notable = areas.filter((a) => a.area >= NOTABLE * total);
   if (notable.length === 0) return [0, 0, 1];
   const upright = notable.reduce((m, a) => (Math.abs(a.d[2]) > Math.abs(m.d[2]) ? a : m));
-  const best = Math.abs(upright.d[2]) > NEAR_Z ? upright.d : notable.reduce((m, a) => (a.area > m.area ? a : m)).d;
+  const best =
+    Math.abs(upright.d[2]) > NEAR_Z ? upright.d : notable.reduce((m, a) => (a.area > m.area ? a : m)).d;
   return best[2] < -1e-9 ? [-best[0], -best[1], -best[2]] : best;
 }
 

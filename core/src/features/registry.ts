@@ -37,4 +37,5 @@ export function familyOf<F extends Feature>(feature: F): FeatureFamily<F['family
 export const placeOf = (f: Feature) => familyOf(f).place(f);
 
 /** True for features that a line along them shows better than a point: edges, grooves, channels. */
-export const isCurve = (f: Feature): boolean => 'edges' in f || 'centreline' in f || f.family === 'bore-groove';
+export const isCurve = (f: Feature): boolean =>
+  'edges' in f || 'centreline' in f || f.family === 'bore-groove';

@@ -14,7 +14,11 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
   const note = (code: string, list: number[], text: string): void => {
     for (const p of list) said.add(p);
     const faces = [...new Set(list.flatMap((p) => graph.patches[p]!.faces))].sort((a, b) => a - b);
-    if (faces.length > 0) notes.push({ code, message: `${text}: faces ${faces.slice(0, 24).join(', ')}${faces.length > 24 ? ` and ${faces.length - 24} more` : ''}.` });
+    if (faces.length > 0)
+      notes.push({
+        code,
+        message: `${text}: faces ${faces.slice(0, 24).join(', ')}${faces.length > 24 ? ` and ${faces.length - 24} more` : ''}.`,
+      });
   };
   // Sharp edges name the faces beside them, which are nobody's feature.
   const shaped = new Set(context.found.filter((f) => f.family !== 'sharp-edge').flatMap((f) => f.faces));
@@ -31,7 +35,15 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
   );
   const rounds = patches.filter((p) => {
     const { surface, reversed } = graph.patches[p]!;
-    return isLeft(p) && !said.has(p) && reversed && (surface.kind === 'cylinder' || surface.kind === 'torus' || surface.kind === 'sphere' || surface.kind === 'cone');
+    return (
+      isLeft(p) &&
+      !said.has(p) &&
+      reversed &&
+      (surface.kind === 'cylinder' ||
+        surface.kind === 'torus' ||
+        surface.kind === 'sphere' ||
+        surface.kind === 'cone')
+    );
   });
   const flows = (p: number): boolean => graph.patches[p]!.loops.flat().some((b) => b.convexity === 'smooth');
   note('fillet', rounds.filter(flows), 'Fillets and corner radii were seen and left');
@@ -40,8 +52,18 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
     rounds.filter((p) => !flows(p)),
     'Hollow rounds that do not close round their axis (notches, cut-up walls) were seen and left',
   );
-  const upright = patches.filter((p) => isLeft(p) && !said.has(p) && !graph.patches[p]!.reversed && graph.patches[p]!.surface.kind === 'cylinder');
-  note('outside-round', upright, 'Outside corner radii and other convex rounds were seen and left: they belong to the outline');
+  const upright = patches.filter(
+    (p) =>
+      isLeft(p) &&
+      !said.has(p) &&
+      !graph.patches[p]!.reversed &&
+      graph.patches[p]!.surface.kind === 'cylinder',
+  );
+  note(
+    'outside-round',
+    upright,
+    'Outside corner radii and other convex rounds were seen and left: they belong to the outline',
+  );
   note(
     'free-form',
     patches.filter((p) => isFree(p) && graph.patches[p]!.surface.kind === 'freeform'),
@@ -56,12 +78,21 @@ function isPocketFloor(context: RecogniseContext, p: number): boolean {
   const d = planeNormal(patch);
   if (!d) return false;
   const outline = patch.loops[outerLoop(context, patch.loops, planFrame(d))];
-  return outline !== undefined && outline.every((b) => b.convexity === 'concave' || (b.convexity === 'smooth' && b.other >= 0 && context.graph.patches[b.other]!.reversed));
+  return (
+    outline !== undefined &&
+    outline.every(
+      (b) =>
+        b.convexity === 'concave' ||
+        (b.convexity === 'smooth' && b.other >= 0 && context.graph.patches[b.other]!.reversed),
+    )
+  );
 }
 
 const wallsOf = ({ graph }: RecogniseContext, floor: number): number[] => {
   const d = planeNormal(graph.patches[floor]!)!;
-  return graph.patches[floor]!.loops.flat().flatMap((b) => (b.other >= 0 && isWall(graph.patches[b.other]!, d) ? [b.other] : []));
+  return graph.patches[floor]!.loops.flat().flatMap((b) =>
+    b.other >= 0 && isWall(graph.patches[b.other]!, d) ? [b.other] : [],
+  );
 };
 
 /** A round that stands up out of a face: a full convex cylinder with a foot. */

@@ -1,5 +1,6 @@
 import type { Feature } from './family.ts';
 import { FAMILIES, familyOf } from './registry.ts';
+import { SizeKeys } from './size-keys.ts';
 
 /** Features alike enough to be made alike. The tag's letter stands for it everywhere. */
 export interface FeatureSize {
@@ -13,18 +14,35 @@ export interface FeatureSize {
 }
 
 /** Sorts features twice: by what they are, then by size (0.005 mm in diameter, 0.05 mm in depth or any depth). */
-export function featureSizes(features: Feature[], { anyDepth = false } = {}): FeatureSize[] {
+export function featureSizes(
+  features: Feature[],
+  { anyDepth = false, known = [] as readonly string[] } = {},
+): FeatureSize[] {
   const sizes = new Map<string, FeatureSize>();
+  // Keys that decisions hang on come first: a digit that changes at a rounding border loses none of them.
+  const keys = new SizeKeys(known);
+  const named = new Map<string, string>();
   for (const f of features) {
     const family = familyOf(f);
-    const key = family.sizeKey(f, anyDepth);
+    const own = family.sizeKey(f, anyDepth);
+    let key = named.get(own);
+    if (key === undefined) {
+      key = keys.find(own);
+      if (key === undefined) keys.add((key = own));
+      named.set(own, key);
+    }
     const size = sizes.get(key);
     if (size) size.features.push(f);
     else sizes.set(key, { key, tag: '', family: f.family, group: family.group(f), features: [f] });
   }
   const order = (s: FeatureSize): [number, number, string, number] => {
     const family = familyOf(s.features[0]!);
-    return [FAMILIES.indexOf(family), family.groupRank?.(s.features[0]!) ?? 0, s.group, family.sortBy(s.features[0]!)];
+    return [
+      FAMILIES.indexOf(family),
+      family.groupRank?.(s.features[0]!) ?? 0,
+      s.group,
+      family.sortBy(s.features[0]!),
+    ];
   };
   const list = [...sizes.values()]
     .map((size) => ({ size, by: order(size) }))

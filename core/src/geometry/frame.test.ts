@@ -18,12 +18,15 @@ describe('frames', () => {
       }),
     );
   });
-  it('give the origin the place 0, 0, 0', () => expect(toFrame(frameFrom([1, 2, 3], [0, 0, 1], [1, 0, 0]), [1, 2, 3])).toEqual([0, 0, 0]));
+  it('give the origin the place 0, 0, 0', () =>
+    expect(toFrame(frameFrom([1, 2, 3], [0, 0, 1], [1, 0, 0]), [1, 2, 3])).toEqual([0, 0, 0]));
 });
 
 describe('vectors', () => {
   it('normalize leaves nought alone', () => expect(normalize([0, 0, 0])).toEqual([0, 0, 0]));
   it('a perpendicular is one', () => {
-    fc.assert(fc.property(direction, (d) => void expect(Math.abs(dot(anyPerpendicular(d), d))).toBeLessThan(1e-9)));
+    fc.assert(
+      fc.property(direction, (d) => void expect(Math.abs(dot(anyPerpendicular(d), d))).toBeLessThan(1e-9)),
+    );
   });
 });

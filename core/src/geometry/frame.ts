@@ -27,4 +27,5 @@ export function fromFrame(f: Frame, p: Vec3): Vec3 {
 }
 
 export const directionToFrame = (f: Frame, d: Vec3): Vec3 => [dot(d, f.x), dot(d, f.y), dot(d, f.z)];
-export const directionFromFrame = (f: Frame, d: Vec3): Vec3 => add(add(scale(f.x, d[0]), scale(f.y, d[1])), scale(f.z, d[2]));
+export const directionFromFrame = (f: Frame, d: Vec3): Vec3 =>
+  add(add(scale(f.x, d[0]), scale(f.y, d[1])), scale(f.z, d[2]));

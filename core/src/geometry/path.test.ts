@@ -18,7 +18,11 @@ import {
 } from './path.ts';
 
 /** A chain that flows on: each step goes straight, or round by an angle with a radius. */
-function chain(steps: { length: number; radius: number; turn: number }[], start: Vec2 = [0, 0], heading = 0.3): Segment[] {
+function chain(
+  steps: { length: number; radius: number; turn: number }[],
+  start: Vec2 = [0, 0],
+  heading = 0.3,
+): Segment[] {
   let [p, a] = [start, heading];
   return steps.map(({ length, radius, turn }): Segment => {
     const from = p;
@@ -42,7 +46,12 @@ function parallel(path: Segment[], offset: number): Segment[] {
   };
   return path.map((s): Segment => {
     if (s.kind === 'line') return { kind: 'line', from: moved(s, 'from'), to: moved(s, 'to') };
-    return { ...s, from: moved(s, 'from'), to: moved(s, 'to'), radius: s.radius - Math.sign(s.turn) * offset };
+    return {
+      ...s,
+      from: moved(s, 'from'),
+      to: moved(s, 'to'),
+      radius: s.radius - Math.sign(s.turn) * offset,
+    };
   });
 }
 
@@ -51,7 +60,9 @@ const step = fc.record({
   radius: fc.double({ min: 8, max: 30, noNaN: true }),
   turn: fc.constantFrom(0, 0.7, -0.7, 1.5, -1.2),
 });
-const steps = fc.array(step, { minLength: 1, maxLength: 7 }).map((list) => list.filter((s, i) => i === 0 || s.turn !== 0 || list[i - 1]!.turn !== 0));
+const steps = fc
+  .array(step, { minLength: 1, maxLength: 7 })
+  .map((list) => list.filter((s, i) => i === 0 || s.turn !== 0 || list[i - 1]!.turn !== 0));
 const width = fc.double({ min: 2, max: 12, noNaN: true });
 
 describe('the line half-way between two parallel walls', () => {
@@ -72,7 +83,13 @@ describe('the line half-way between two parallel walls', () => {
       fc.property(steps, width, (list, w) => {
         const path = chain(list);
         const right = parallel(path, -w / 2);
-        const bent = right.map((s, i): Segment => (i === 0 ? (s.kind === 'line' ? { ...s, to: [s.to[0] + 0.3, s.to[1] - 0.3] } : { ...s, radius: s.radius + 0.2 }) : s));
+        const bent = right.map((s, i): Segment =>
+          i === 0
+            ? s.kind === 'line'
+              ? { ...s, to: [s.to[0] + 0.3, s.to[1] - 0.3] }
+              : { ...s, radius: s.radius + 0.2 }
+            : s,
+        );
         expect(centreLine(parallel(path, w / 2), bent, w)).toBeNull();
       }),
     );
@@ -136,9 +153,16 @@ describe('segments', () => {
     expect(isSameCarrier(arc(0, 1), reversePath([arc(1, 2)])[0]!)).toBe(false);
   });
   it('measure the width between walls and the angle between places', () => {
-    expect(widthBetween({ kind: 'line', from: [0, 3], to: [10, 3] }, { kind: 'line', from: [2, -1], to: [9, -1] })).toBeCloseTo(4, 12);
+    expect(
+      widthBetween({ kind: 'line', from: [0, 3], to: [10, 3] }, { kind: 'line', from: [2, -1], to: [9, -1] }),
+    ).toBeCloseTo(4, 12);
     // The left wall must lie on the left.
-    expect(widthBetween({ kind: 'line', from: [0, -1], to: [10, -1] }, { kind: 'line', from: [0, 3], to: [10, 3] })).toBeNull();
+    expect(
+      widthBetween(
+        { kind: 'line', from: [0, -1], to: [10, -1] },
+        { kind: 'line', from: [0, 3], to: [10, 3] },
+      ),
+    ).toBeNull();
     expect(turnBetween([0, 0], [1, 0], [0, 1], true)).toBeCloseTo(Math.PI / 2, 12);
     expect(turnBetween([0, 0], [1, 0], [0, 1], false)).toBeCloseTo(-1.5 * Math.PI, 12);
   });

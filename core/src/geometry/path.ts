@@ -13,7 +13,8 @@ export const distance2 = (a: Vec2, b: Vec2): number => Math.hypot(a[0] - b[0], a
 export const middle2 = (a: Vec2, b: Vec2): Vec2 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
 
 /** Length of a segment, mm. */
-export const segmentLength = (s: Segment): number => (s.kind === 'line' ? distance2(s.from, s.to) : s.radius * Math.abs(s.turn));
+export const segmentLength = (s: Segment): number =>
+  s.kind === 'line' ? distance2(s.from, s.to) : s.radius * Math.abs(s.turn);
 export const pathLength = (path: Segment[]): number => path.reduce((sum, s) => sum + segmentLength(s), 0);
 
 /** Unit direction of a line segment. */
@@ -23,12 +24,16 @@ export function lineDirection(s: Extract<Segment, { kind: 'line' }>): Vec2 {
 }
 
 /** The same segment run the other way. */
-export const reverseSegment = (s: Segment): Segment => (s.kind === 'line' ? { kind: 'line', from: s.to, to: s.from } : { ...s, from: s.to, to: s.from, turn: -s.turn });
+export const reverseSegment = (s: Segment): Segment =>
+  s.kind === 'line'
+    ? { kind: 'line', from: s.to, to: s.from }
+    : { ...s, from: s.to, to: s.from, turn: -s.turn };
 export const reversePath = (path: Segment[]): Segment[] => path.map(reverseSegment).reverse();
 
 /** Point at a share (0 to 1) of the segment. */
 export function segmentPoint(s: Segment, share: number): Vec2 {
-  if (s.kind === 'line') return [s.from[0] + share * (s.to[0] - s.from[0]), s.from[1] + share * (s.to[1] - s.from[1])];
+  if (s.kind === 'line')
+    return [s.from[0] + share * (s.to[0] - s.from[0]), s.from[1] + share * (s.to[1] - s.from[1])];
   const a = Math.atan2(s.from[1] - s.centre[1], s.from[0] - s.centre[0]) + share * s.turn;
   return [s.centre[0] + s.radius * Math.cos(a), s.centre[1] + s.radius * Math.sin(a)];
 }
@@ -50,9 +55,19 @@ const CARRIER = 4e-3;
 export function isSameCarrier(a: Segment, b: Segment): boolean {
   if (a.kind === 'line' && b.kind === 'line') {
     const d = lineDirection(a);
-    return dot2(d, lineDirection(b)) > 1 - 1e-6 && Math.abs(cross2(d, sub2(b.from, a.from))) < CARRIER && Math.abs(cross2(d, sub2(b.to, a.from))) < CARRIER;
+    return (
+      dot2(d, lineDirection(b)) > 1 - 1e-6 &&
+      Math.abs(cross2(d, sub2(b.from, a.from))) < CARRIER &&
+      Math.abs(cross2(d, sub2(b.to, a.from))) < CARRIER
+    );
   }
-  return a.kind === 'arc' && b.kind === 'arc' && a.turn * b.turn > 0 && distance2(a.centre, b.centre) < CARRIER && Math.abs(a.radius - b.radius) < CARRIER;
+  return (
+    a.kind === 'arc' &&
+    b.kind === 'arc' &&
+    a.turn * b.turn > 0 &&
+    distance2(a.centre, b.centre) < CARRIER &&
+    Math.abs(a.radius - b.radius) < CARRIER
+  );
 }
 
 /** Joins two segments of one carrier, the first before the second. */
@@ -100,7 +115,10 @@ export function centreLine(left: Segment[], right: Segment[], width: number): Se
     if (pair || other) k++;
   }
   // A sharp inner corner lies beyond the outer corner's ends: its neighbours end where the outer corner says.
-  const closed = out.length > 1 && distance2(left[0]!.from, left[left.length - 1]!.to) < 0.01 && distance2(right[0]!.from, right[right.length - 1]!.to) < 0.01;
+  const closed =
+    out.length > 1 &&
+    distance2(left[0]!.from, left[left.length - 1]!.to) < 0.01 &&
+    distance2(right[0]!.from, right[right.length - 1]!.to) < 0.01;
   const n = out.length;
   for (let m = 0; m < n; m++) {
     if (!out[m]!.leads) continue;
@@ -120,7 +138,13 @@ export function centreLine(left: Segment[], right: Segment[], width: number): Se
 
 /** An arc of the outer wall of a bend whose inner wall is a sharp corner. `sense`: the way the outer wall turns. */
 function outerCorner(s: Segment, width: number, sense: 1 | -1): Segment | null {
-  if (s.kind !== 'arc' || Math.sign(s.turn) !== sense || s.radius > width + CARRIER || s.radius < width / 2 - CARRIER) return null;
+  if (
+    s.kind !== 'arc' ||
+    Math.sign(s.turn) !== sense ||
+    s.radius > width + CARRIER ||
+    s.radius < width / 2 - CARRIER
+  )
+    return null;
   const radius = Math.max(s.radius - width / 2, 1e-9);
   return { ...s, radius, from: toward(s.centre, s.from, radius), to: toward(s.centre, s.to, radius) };
 }
@@ -152,17 +176,35 @@ function pairOf(a: Segment, b: Segment, width: number): Segment | null {
     const d = lineDirection(a);
     if (dot2(d, lineDirection(b)) < Math.cos(TANGENT)) return null;
     // `b` lies to the right of `a`.
-    if (Math.abs(cross2(d, sub2(b.from, a.from)) + width) > CARRIER || Math.abs(cross2(d, sub2(b.to, a.to)) + width) > CARRIER) return null;
+    if (
+      Math.abs(cross2(d, sub2(b.from, a.from)) + width) > CARRIER ||
+      Math.abs(cross2(d, sub2(b.to, a.to)) + width) > CARRIER
+    )
+      return null;
     return { kind: 'line', from: middle2(a.from, b.from), to: middle2(a.to, b.to) };
   }
-  if (a.kind !== 'arc' || b.kind !== 'arc' || a.turn * b.turn <= 0 || distance2(a.centre, b.centre) > CARRIER) return null;
+  if (a.kind !== 'arc' || b.kind !== 'arc' || a.turn * b.turn <= 0 || distance2(a.centre, b.centre) > CARRIER)
+    return null;
   const expected = a.turn > 0 ? a.radius + width : a.radius - width;
   if (Math.abs(b.radius - expected) > CARRIER) return null;
   const radius = (a.radius + b.radius) / 2;
   const full = Math.abs(Math.abs(a.turn) - 2 * Math.PI) < 1e-6;
-  const from = toward(a.centre, middle2(toward(a.centre, a.from, radius), toward(a.centre, b.from, radius)), radius);
-  const to = full ? from : toward(a.centre, middle2(toward(a.centre, a.to, radius), toward(a.centre, b.to, radius)), radius);
-  return { kind: 'arc', centre: a.centre, radius, from, to, turn: full ? a.turn : turnBetween(a.centre, from, to, a.turn > 0) };
+  const from = toward(
+    a.centre,
+    middle2(toward(a.centre, a.from, radius), toward(a.centre, b.from, radius)),
+    radius,
+  );
+  const to = full
+    ? from
+    : toward(a.centre, middle2(toward(a.centre, a.to, radius), toward(a.centre, b.to, radius)), radius);
+  return {
+    kind: 'arc',
+    centre: a.centre,
+    radius,
+    from,
+    to,
+    turn: full ? a.turn : turnBetween(a.centre, from, to, a.turn > 0),
+  };
 }
 
 /** Width between two walls judged at their first pair of like segments (left wall first), or null. */
@@ -173,7 +215,13 @@ export function widthBetween(left: Segment, right: Segment): number | null {
     const w = -cross2(d, sub2(middle2(right.from, right.to), left.from));
     return w > 1e-3 ? w : null;
   }
-  if (left.kind !== 'arc' || right.kind !== 'arc' || distance2(left.centre, right.centre) > CARRIER || left.turn * right.turn <= 0) return null;
+  if (
+    left.kind !== 'arc' ||
+    right.kind !== 'arc' ||
+    distance2(left.centre, right.centre) > CARRIER ||
+    left.turn * right.turn <= 0
+  )
+    return null;
   const w = left.turn > 0 ? right.radius - left.radius : left.radius - right.radius;
   return w > 1e-3 ? w : null;
 }

@@ -1,6 +1,14 @@
 import type { Feature } from '../features/family.ts';
 import { dot, type Vec3 } from '../geometry/vec.ts';
-import { attitudeFor, attitudeName, newSetup, SIDES, sideDirection, WORK_OFFSETS, type Setup } from './setup.ts';
+import {
+  attitudeFor,
+  attitudeName,
+  newSetup,
+  SIDES,
+  sideDirection,
+  WORK_OFFSETS,
+  type Setup,
+} from './setup.ts';
 
 /**
  * The fewest directions, most rewarding first, from which every reachable feature can be made: the sides of the file's box, and the
@@ -9,7 +17,8 @@ import { attitudeFor, attitudeName, newSetup, SIDES, sideDirection, WORK_OFFSETS
 export function chooseDirections(features: Feature[]): Vec3[] {
   const open = new Set(features.filter((f) => f.family !== 'sharp-edge' && f.reachableFrom.length > 0));
   const candidates: Vec3[] = SIDES.map(sideDirection);
-  for (const f of open) for (const d of f.reachableFrom) if (!candidates.some((c) => dot(c, d) > 0.9999)) candidates.push(d);
+  for (const f of open)
+    for (const d of f.reachableFrom) if (!candidates.some((c) => dot(c, d) > 0.9999)) candidates.push(d);
   const out: Vec3[] = [];
   while (open.size > 0) {
     let best: { up: Vec3; reached: Feature[] } | null = null;
@@ -29,6 +38,12 @@ export function chooseDirections(features: Feature[]): Vec3[] {
 export function setupsFor(directions: readonly Vec3[]): Setup[] {
   const names = directions.map((up) => attitudeName(attitudeFor(up)));
   // Several directions askew are numbered: names must tell setups and their files apart.
-  const named = names.map((n, i) => (names.indexOf(n) === names.lastIndexOf(n) ? n : `${n} ${names.slice(0, i + 1).filter((m) => m === n).length}`));
-  return directions.slice(0, 12).map((up, i) => newSetup(`s${i + 1}`, named[i]!, up, WORK_OFFSETS[i % WORK_OFFSETS.length]));
+  const named = names.map((n, i) =>
+    names.indexOf(n) === names.lastIndexOf(n)
+      ? n
+      : `${n} ${names.slice(0, i + 1).filter((m) => m === n).length}`,
+  );
+  return directions
+    .slice(0, 12)
+    .map((up, i) => newSetup(`s${i + 1}`, named[i]!, up, WORK_OFFSETS[i % WORK_OFFSETS.length]));
 }

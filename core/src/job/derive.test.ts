@@ -1,16 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import { parseCallout } from '../callout/callout.ts';
 import { pointLength } from '../cutting/depths.ts';
 import { featureSizes } from '../features/sets.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
-import { BOUNDS, drill, hole, LIBRARY, plan, TOOLS } from '../testing/fixtures.ts';
+import { counterbored, BOUNDS, drill, hole, LIBRARY, plan, TOOLS } from '../testing/fixtures.ts';
 import type { Tool } from '../tools/schema.ts';
 import { deriveJob, type Row } from './derive.ts';
 import type { Plan, SizeDecision } from './plan.ts';
+import { decisionFromCallout } from './print.ts';
 import { newSetup } from './setup.ts';
-import { firstConflict, moveTool } from './sequence.ts';
+import { firstConflict, moveVisit } from '../order/sequence.ts';
 
-function rowOf(feature: HoleFeature, decision: Partial<SizeDecision> = {}, tools: Tool[] = TOOLS, change: (p: Plan) => void = () => undefined): Row {
+function rowOf(
+  feature: HoleFeature,
+  decision: Partial<SizeDecision> = {},
+  tools: Tool[] = TOOLS,
+  change: (p: Plan) => void = () => undefined,
+): Row {
   const p = plan();
   p.sizes[featureSizes([feature])[0]!.key] = { overrides: {}, ...decision };
   change(p);
@@ -18,8 +23,7 @@ function rowOf(feature: HoleFeature, decision: Partial<SizeDecision> = {}, tools
 }
 
 const m8 = (text: string): Partial<SizeDecision> => {
-  const c = parseCallout(text, 'mm');
-  return { thread: c.thread!, threadDepth: c.depth };
+  return decisionFromCallout(text, 'mm');
 };
 const kinds = (r: Row) => r.operations.map((o) => o.kind);
 const z = (r: Row, kind: string) => r.operations.find((o) => o.kind === kind)!.holes[0]!.z;
@@ -42,14 +46,22 @@ describe('depths', () => {
   });
 
   it('stops the tip at a flat floor and says what is left', () => {
-    const row = rowOf(hole({ bottom: { shape: 'flat' }, stack: [{ shape: 'cylinder', diameter: 6, length: 12 }], depth: 12 }));
+    const row = rowOf(
+      hole({ bottom: { shape: 'flat' }, stack: [{ shape: 'cylinder', diameter: 6, length: 12 }], depth: 12 }),
+    );
     expect(z(row, 'drill')).toBe(-12);
     expect(row.remarks.map((r) => r.rule)).toContain('flat-bottom');
   });
 
   it('gives holes of one size at different levels each their own', () => {
-    const size = (entry: [number, number, number], depth: number) => hole({ entry, depth, kind: 'through', stack: [{ shape: 'cylinder', diameter: 6, length: depth }] });
-    const job = deriveJob({ features: [size([10, 10, 0], 30), size([50, 10, -12], 18)], bounds: BOUNDS, plan: plan(), library: LIBRARY });
+    const size = (entry: [number, number, number], depth: number) =>
+      hole({ entry, depth, kind: 'through', stack: [{ shape: 'cylinder', diameter: 6, length: depth }] });
+    const job = deriveJob({
+      features: [size([10, 10, 0], 30), size([50, 10, -12], 18)],
+      bounds: BOUNDS,
+      plan: plan(),
+      library: LIBRARY,
+    });
     expect(job.rows).toHaveLength(1);
     const made = job.rows[0]!.operations.find((o) => o.kind === 'drill')!.holes;
     expect(made[1]!.z).toBeCloseTo(made[0]!.z, 9);
@@ -57,8 +69,17 @@ describe('depths', () => {
   });
 
   it('starts above the block where metal still stands over a terrace', () => {
-    const low = hole({ entry: [20, 20, -12], depth: 10, stack: [{ shape: 'cylinder', diameter: 6, length: 10 }] });
-    const row = rowOf(low, {}, TOOLS, (p) => (p.setups[0]!.stock = { ...p.setups[0]!.stock, kind: 'block', zHigh: 1 }));
+    const low = hole({
+      entry: [20, 20, -12],
+      depth: 10,
+      stack: [{ shape: 'cylinder', diameter: 6, length: 10 }],
+    });
+    const row = rowOf(
+      low,
+      {},
+      TOOLS,
+      (p) => (p.setups[0]!.stock = { ...p.setups[0]!.stock, kind: 'block', zHigh: 1 }),
+    );
     // Zero is on the block's top, 1 above the part.
     expect(row.operations[1]!.holes[0]!.r).toBe(2);
   });
@@ -76,18 +97,26 @@ describe('depths', () => {
   });
 
   it('lets a typed number win and follow again', () => {
-    expect(z(rowOf(hole(), { overrides: { drill: { depth: 15 } } }), 'drill')).toBeCloseTo(-15 - pointLength(6.8, 118), 9);
-    expect(rowOf(hole(), { overrides: { drill: { depth: 15 } } }).operations[1]!.parameters.find((p) => p.key === 'depth')!.source).toBe('typed');
+    expect(z(rowOf(hole(), { overrides: { drill: { depth: 15 } } }), 'drill')).toBeCloseTo(
+      -15 - pointLength(6.8, 118),
+      9,
+    );
+    expect(
+      rowOf(hole(), { overrides: { drill: { depth: 15 } } }).operations[1]!.parameters.find(
+        (p) => p.key === 'depth',
+      )!.source,
+    ).toBe('typed');
   });
 });
 
 describe('pecks', () => {
   const deep = () => hole({ depth: 40, stack: [{ shape: 'cylinder', diameter: 6, length: 40 }] });
-  const pecking = (typed: Record<string, number | string>) => rowOf(deep(), { overrides: { drill: typed } }).operations[1]!;
+  const pecking = (typed: Record<string, number | string>) =>
+    rowOf(deep(), { overrides: { drill: typed } }).operations[1]!;
 
   it('are a depth, a share of the diameter or a count', () => {
     const usual = pecking({});
-    expect(usual).toMatchObject({ cycle: 'G83', peck: 4.5 });
+    expect(usual).toMatchObject({ cycle: 'G83', peck: 6 });
     expect(pecking({ peckBy: 'share of ⌀', peckShare: 0.5 }).peck).toBe(3);
     const counted = pecking({ peckBy: 'count', peckCount: 5 });
     const travel = counted.holes[0]!.r - counted.holes[0]!.z;
@@ -98,8 +127,25 @@ describe('pecks', () => {
 });
 
 describe('tapping', () => {
+  it('follows the depth that is typed for the drill, shallower and deeper', () => {
+    const threaded = () => hole({ depth: 25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }] });
+    const callout = m8('M8x1.25');
+    const typed = (depth: number) => rowOf(threaded(), { ...callout, overrides: { drill: { depth } } });
+    // One pitch must stay below the tap's tip.
+    expect(z(typed(20), 'tap')).toBeCloseTo(-20 + 1.25, 9);
+    expect(z(typed(30), 'tap')).toBeCloseTo(-30 + 1.25, 9);
+    // What the print asks for and the model has no room for is made once the drill goes deeper.
+    const deep = (overrides: SizeDecision['overrides']) =>
+      rowOf(threaded(), { ...m8('M8x1.25 ↧24'), overrides });
+    expect(kinds(deep({}))).not.toContain('tap');
+    expect(kinds(deep({ drill: { depth: 31 } }))).toContain('tap');
+  });
+
   it('taps M8 ↧16 to 21 in a hole drilled to 22.25', () => {
-    const row = rowOf(hole({ depth: 22.25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 22.25 }] }), m8('M8x1.25 - 6H ↧16'));
+    const row = rowOf(
+      hole({ depth: 22.25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 22.25 }] }),
+      m8('M8x1.25 - 6H ↧16'),
+    );
     expect(kinds(row)).toEqual(['spot', 'drill', 'tap']);
     const tap = row.operations[2]!;
     expect(tap.cycle).toBe('G84');
@@ -109,38 +155,43 @@ describe('tapping', () => {
   });
 
   it('takes a bottoming tap where a plug tap has no room', () => {
-    const row = rowOf(hole({ depth: 20, stack: [{ shape: 'cylinder', diameter: 6.8, length: 20 }] }), m8('M8x1.25 ↧16'));
+    const row = rowOf(
+      hole({ depth: 20, stack: [{ shape: 'cylinder', diameter: 6.8, length: 20 }] }),
+      m8('M8x1.25 ↧16'),
+    );
     expect(row.operations[2]!.tool.thread!.lead).toBe('bottoming');
     expect(row.operations[2]!.holes[0]!.z).toBeCloseTo(-17.875, 9);
   });
 
   it('leaves the row open, whole, where no tap has room, and says how deep is possible', () => {
-    const row = rowOf(hole({ depth: 17, stack: [{ shape: 'cylinder', diameter: 6.8, length: 17 }] }), m8('M8x1.25 ↧16'));
+    const row = rowOf(
+      hole({ depth: 17, stack: [{ shape: 'cylinder', diameter: 6.8, length: 17 }] }),
+      m8('M8x1.25 ↧16'),
+    );
     expect(row.state).toBe('open');
     expect(row.operations).toEqual([]);
     expect(row.reasons.join()).toMatch(/needs .* of full diameter; the hole has 17 mm/);
   });
 
   it('uses G74 for left hand', () => {
-    const row = rowOf(hole({ depth: 25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }] }), m8('M8x1.25 LH ↧10'));
+    const row = rowOf(
+      hole({ depth: 25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }] }),
+      m8('M8x1.25 LH ↧10'),
+    );
     expect(row.operations[2]).toMatchObject({ cycle: 'G74' });
   });
 
   it('objects to a thread that does not go into the hole', () => {
-    expect(rowOf(hole({ stack: [{ shape: 'cylinder', diameter: 10, length: 20 }] }), m8('M6x1 ↧10')).remarks.map((r) => r.rule)).toContain('thread-and-hole');
+    expect(
+      rowOf(hole({ stack: [{ shape: 'cylinder', diameter: 10, length: 20 }] }), m8('M6x1 ↧10')).remarks.map(
+        (r) => r.rule,
+      ),
+    ).toContain('thread-and-hole');
   });
 });
 
 describe('steps', () => {
-  const bored = hole({
-    kind: 'through',
-    role: 'counterbored',
-    stack: [
-      { shape: 'cylinder', diameter: 11, length: 6.8 },
-      { shape: 'flat', startDiameter: 11, endDiameter: 6.6 },
-      { shape: 'cylinder', diameter: 6.6, length: 23.2 },
-    ],
-  });
+  const bored = counterbored();
 
   it('counterbores with a cutter of exactly that size', () => {
     const row = rowOf(bored);
@@ -149,16 +200,24 @@ describe('steps', () => {
   });
 
   it('names a missing size and never takes a near one', () => {
-    const row = rowOf(bored, {}, TOOLS.filter((t) => t.kind !== 'counterbore').concat({ ...TOOLS.find((t) => t.kind === 'counterbore')!, diameter: 11.2 }));
+    const row = rowOf(
+      bored,
+      {},
+      TOOLS.filter((t) => t.kind !== 'counterbore').concat({
+        ...TOOLS.find((t) => t.kind === 'counterbore')!,
+        diameter: 11.2,
+      }),
+    );
     expect(row.state).toBe('open');
     expect(row.reasons.join()).toContain('⌀11 mm');
   });
 
   it('names a drill whose flutes are too short', () => {
-    const row = rowOf(hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 6, length: 30 }] }), {}, [
-      ...TOOLS.filter((t) => t.diameter !== 6 || t.kind !== 'drill'),
-      drill(50, 6, 25),
-    ]);
+    const row = rowOf(
+      hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 6, length: 30 }] }),
+      {},
+      [...TOOLS.filter((t) => t.diameter !== 6 || t.kind !== 'drill'), drill(50, 6, 25)],
+    );
     expect(row.reasons.join()).toMatch(/reaches 31 mm deep: the longest has 25 mm/);
   });
 
@@ -185,10 +244,19 @@ describe('steps', () => {
   });
 
   it('makes a far-side counterbore in a setup from that side, and warns without one', () => {
-    const far = { ...bored, id: 'F1', axis: [0, 0, -1] as [number, number, number], entry: [20, 20, -30] as [number, number, number] };
+    const far = {
+      ...bored,
+      id: 'F1',
+      axis: [0, 0, -1] as [number, number, number],
+      entry: [20, 20, -30] as [number, number, number],
+    };
     expect(rowOf(far).remarks.map((r) => r.rule)).toContain('far-side');
     const row = rowOf(far, {}, TOOLS, (p) => p.setups.push(newSetup('s2', 'bottom up', '-Z')));
-    expect(row.operations.map((o) => `${o.setupId} ${o.kind}`)).toEqual(['s1 spot', 's1 drill', 's2 counterbore']);
+    expect(row.operations.map((o) => `${o.setupId} ${o.kind}`)).toEqual([
+      's1 spot',
+      's1 drill',
+      's2 counterbore',
+    ]);
   });
 });
 
@@ -198,16 +266,28 @@ describe('setups and coverage', () => {
     const row = rowOf(side);
     expect(row.state).toBe('unreachable');
     expect(row.reasons[0]).toContain('+X');
-    expect(rowOf(side, {}, TOOLS, (p) => p.setups.push(newSetup('s2', 'right up', '+X'))).state).toBe('planned');
+    expect(rowOf(side, {}, TOOLS, (p) => p.setups.push(newSetup('s2', 'right up', '+X'))).state).toBe(
+      'planned',
+    );
   });
 
   it('counts planned features over all', () => {
-    const job = deriveJob({ features: [hole(), hole({ reachableFrom: [], axis: [0, 1, 0] })], bounds: BOUNDS, plan: plan(), library: LIBRARY });
+    const job = deriveJob({
+      features: [hole(), hole({ reachableFrom: [], axis: [0, 1, 0] })],
+      bounds: BOUNDS,
+      plan: plan(),
+      library: LIBRARY,
+    });
     expect(job.coverage).toEqual({ planned: 1, total: 2 });
   });
 
   it('puts zero where it was chosen', () => {
-    const row = rowOf(hole({ entry: [20, 20, 0] }), {}, TOOLS, (p) => (p.setups[0]!.zero = { kind: 'box', of: 'part', x: -1, y: 1, z: -1, offset: [0, 0, 0] }));
+    const row = rowOf(
+      hole({ entry: [20, 20, 0] }),
+      {},
+      TOOLS,
+      (p) => (p.setups[0]!.zero = { kind: 'box', of: 'part', x: -1, y: 1, z: -1, offset: [0, 0, 0] }),
+    );
     expect(row.holes[0]).toMatchObject({ x: 20, y: -60, entryZ: 30 });
   });
 });
@@ -217,7 +297,12 @@ describe('order', () => {
     const p = plan();
     const threaded = hole({ depth: 25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }] });
     p.sizes[featureSizes([threaded])[0]!.key] = { overrides: {}, ...m8('M8x1.25 ↧16') };
-    return deriveJob({ features: [threaded, hole({ stack: [{ shape: 'cylinder', diameter: 8.5, length: 20 }] })], bounds: BOUNDS, plan: p, library: LIBRARY });
+    return deriveJob({
+      features: [threaded, hole({ stack: [{ shape: 'cylinder', diameter: 8.5, length: 20 }] })],
+      bounds: BOUNDS,
+      plan: p,
+      library: LIBRARY,
+    });
   };
 
   it('runs spots, drills and taps in that order, one visit a tool', () => {
@@ -228,8 +313,8 @@ describe('order', () => {
 
   it('moves a tool where nothing depends on it, and refuses with a reason where something does', () => {
     const ops = job().setups[0]!.operations;
-    expect(moveTool(ops, 'drill-8.5', 'drill-6.8')).toHaveProperty('order');
-    const refused = moveTool(ops, 'tap-M8x1.25-plug-right', 'drill-6.8');
+    expect(moveVisit(ops, 'drill-8.5', 'drill-6.8')).toHaveProperty('order');
+    const refused = moveVisit(ops, 'tap-M8x1.25-plug-right', 'drill-6.8');
     expect('conflict' in refused && refused.conflict.message).toMatch(/tap .* would run before .* drill/);
   });
 });

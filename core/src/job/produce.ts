@@ -1,15 +1,22 @@
 import { writeProgram, type WrittenProgram } from '../code/write/write.ts';
-import { clearPathOver } from '../motion/clear-path.ts';
-import { motionProgram } from '../motion/program.ts';
-import type { RayCaster } from '../model/ray.ts';
-import { planChecks, proveProgram, type ProvenProgram } from '../proof/prove.ts';
+import { motionProgram, type ProgramHead } from '../motion/program.ts';
 import type { Check } from '../proof/checks/check.ts';
-import { deriveJob, type DerivedJob, type DerivedSetup, type DeriveInput } from './derive.ts';
+import { planChecks, proveProgram, type ProvenProgram } from '../proof/prove.ts';
+import { outlines } from '../tools/profile.ts';
+import { formatLength } from '../units/length.ts';
+import { derive, type DerivedJob, type DerivedSetup, type DeriveInput } from './derive.ts';
+import { withOwnTools } from './library.ts';
+import { attitudeName } from './setup.ts';
+import { holdingInWords, stockInWords } from './setup-frame.ts';
 
-export interface ProducedSetup extends WrittenProgram, ProvenProgram {
+/** One setup's program as it is written. */
+export interface WrittenSetup extends WrittenProgram {
   setup: DerivedSetup;
   fileName: string;
 }
+
+/** The same, read back and proved. */
+export interface ProducedSetup extends WrittenSetup, ProvenProgram {}
 
 export interface ProducedJob {
   job: DerivedJob;
@@ -19,30 +26,115 @@ export interface ProducedJob {
 
 export interface ProduceInput extends DeriveInput {
   name: string;
-  /** The part, to see where a tool may stay low between holes. */
-  rays: RayCaster | null;
+}
+
+/** What is known of a job, one step after the other: what is planned, then the code, then what proving it found. */
+export type ProduceStep =
+  | { step: 'plan'; job: DerivedJob }
+  | { step: 'code'; programs: WrittenSetup[] }
+  | { step: 'proof'; programs: ProducedSetup[]; checks: Check[] };
+
+/** From part and plan to proved programs in three steps, so that each can be shown as soon as it is there. */
+export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, ProducedJob> {
+  const input = { ...asked, library: withOwnTools(asked.library, asked.plan.tools) };
+  const { job, spaces } = derive(input);
+  yield { step: 'plan', job };
+  const { units } = input.plan;
+  const checks = planChecks(job, input.library.tools);
+  const taken = new Set<string>();
+  const discs = outlines(input.library);
+  const written = job.setups.flatMap((setup, index): WrittenSetup[] => {
+    const ready = postable(setup, checks);
+    if (ready.operations.length === 0) return [];
+    const space = spaces.get(setup.setup.id)!;
+    const several = job.setups.length > 1;
+    const title = several ? `${input.name} - ${setup.setup.name}` : input.name;
+    const motion = motionProgram(ready, title, units, headOf(job, ready, index, units), { space, discs });
+    const name = freeName(fileName(input.name, several ? setup.setup.name : null), taken);
+    return [{ ...writeProgram(motion, job.machine), setup: ready, fileName: name }];
+  });
+  yield { step: 'code', programs: written };
+  const programs = written.map((w): ProducedSetup => {
+    const proven = proveProgram(w.text, {
+      job,
+      setup: w.setup,
+      space: spaces.get(w.setup.setup.id)!,
+      discs,
+      tools: input.library.tools,
+      units,
+    });
+    checks.push(...proven.checks);
+    return { ...w, ...proven };
+  });
+  yield { step: 'proof', programs, checks };
+  return { job, programs, checks };
 }
 
 /** From part and plan to proved programs: the whole line of work in one call. */
 export function produceJob(input: ProduceInput): ProducedJob {
-  const job = deriveJob(input);
+  const steps = produceSteps(input);
+  for (;;) {
+    const next = steps.next();
+    if (next.done) return next.value;
+  }
+}
+
+/**
+ * Proves a text against one of the job's setups, as after an edit by hand: every check of the text, and those of the plan. Throws a
+ * RangeError for a setup that the plan does not have.
+ */
+export function proveText(
+  asked: ProduceInput,
+  setupId: string,
+  text: string,
+): ProvenProgram & { job: DerivedJob } {
+  const input = { ...asked, library: withOwnTools(asked.library, asked.plan.tools) };
+  const { job, spaces } = derive(input);
   const { tools } = input.library;
-  const checks = planChecks(job, tools);
-  const blocked = new Set(checks.filter((c) => c.rule === 'no-number').map((c) => c.tag));
-  const taken = new Set<string>();
-  const programs = job.setups.flatMap((setup): ProducedSetup[] => {
-    const operations = setup.operations.filter((o) => !blocked.has(o.tag));
-    if (operations.length === 0) return [];
-    const ready = { ...setup, operations };
-    const several = job.setups.length > 1;
-    const title = several ? `${input.name} - ${setup.setup.name}` : input.name;
-    const motion = motionProgram(ready, title, input.plan.units, input.rays ? clearPathOver(input.rays, setup.frame.frame) : undefined);
-    const written = writeProgram(motion, job.machine);
-    const proven = proveProgram(written.text, job, ready, tools, input.plan.units);
-    checks.push(...proven.checks);
-    return [{ ...written, ...proven, setup: ready, fileName: freeName(fileName(input.name, several ? setup.setup.name : null), taken) }];
+  const setup = job.setups.find((s) => s.setup.id === setupId);
+  if (!setup) throw new RangeError(`the plan has no setup ${setupId}`);
+  const plan = planChecks(job, tools);
+  const proven = proveProgram(text, {
+    job,
+    setup: postable(setup, plan),
+    space: spaces.get(setupId)!,
+    discs: outlines(input.library),
+    tools,
+    units: input.plan.units,
   });
-  return { job, programs, checks };
+  return { ...proven, job, checks: [...plan, ...proven.checks] };
+}
+
+/** A setup without the operations of sizes whose tools have no number: those are not posted. */
+function postable(setup: DerivedSetup, checks: readonly Check[]): DerivedSetup {
+  const blocked = new Set(checks.filter((c) => c.rule === 'no-number').map((c) => c.tag));
+  return { ...setup, operations: setup.operations.filter((o) => !blocked.has(o.tag)) };
+}
+
+/** What an operator wants to know before the first tool, beside the tools themselves. */
+function headOf(
+  job: DerivedJob,
+  { setup, frame }: DerivedSetup,
+  index: number,
+  units: 'mm' | 'inch',
+): ProgramHead {
+  const say = (mm: number): string => formatLength(mm, units);
+  const open = job.rows.filter(
+    (r) => r.setupId === setup.id && (r.state === 'open' || r.state === 'left out'),
+  );
+  const left = job.rows.flatMap((r) => (r.state === 'planned' && r.setupId === setup.id ? r.blocked : []));
+  return {
+    index,
+    lines: [
+      `material ${job.material.name}, side ${attitudeName(setup.attitude)}`,
+      `stock ${stockInWords(setup, frame, say)}`,
+      `holding ${holdingInWords(setup, say)}`,
+    ],
+    notMade: [
+      ...open.map((r) => `${r.tag} ${r.calloutText} x${r.size.features.length}`),
+      ...(left.length > 0 ? [left.map((b) => b.label).join(' ')] : []),
+    ],
+  };
 }
 
 /** The name, numbered where another program of the job has it already: no file may take another's place. */

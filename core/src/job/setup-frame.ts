@@ -21,7 +21,10 @@ export function boxFromPoints(bounds: Bounds, positions: Float32Array | Float64A
     let box = known.get(key);
     if (!box) {
       const points: Vec3[] = [];
-      for (let i = 0; i + 2 < positions.length; i += 3) points.push(toFrame({ ...axes, origin: [0, 0, 0] }, [positions[i]!, positions[i + 1]!, positions[i + 2]!]));
+      for (let i = 0; i + 2 < positions.length; i += 3)
+        points.push(
+          toFrame({ ...axes, origin: [0, 0, 0] }, [positions[i]!, positions[i + 1]!, positions[i + 2]!]),
+        );
       box = boundsOf(points);
       known.set(key, box);
     }
@@ -30,7 +33,11 @@ export function boxFromPoints(bounds: Bounds, positions: Float32Array | Float64A
 }
 
 function cornersOf({ min, max }: Bounds): Vec3[] {
-  return Array.from({ length: 8 }, (_, i): Vec3 => [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]]);
+  return Array.from({ length: 8 }, (_, i): Vec3 => [
+    i & 1 ? max[0] : min[0],
+    i & 2 ? max[1] : min[1],
+    i & 4 ? max[2] : min[2],
+  ]);
 }
 
 /** The stock as it stands in the machine, program coordinates. */
@@ -62,17 +69,30 @@ export interface SetupFrame {
 }
 
 /** Program zero, axes, stock and holding of a setup. `before` is the setup before it, for what that leaves. */
-export function setupFrame(setup: Setup, part: Bounds | PartBox, before: SetupFrame | null = null): SetupFrame {
+export function setupFrame(
+  setup: Setup,
+  part: Bounds | PartBox,
+  before: SetupFrame | null = null,
+): SetupFrame {
   const axes = frameFrom([0, 0, 0], setup.attitude.up, setup.attitude.x);
   const partBox = (typeof part === 'function' ? part : boxFromBounds(part))(axes);
   const raw = stockBody(setup, partBox, axes, before);
   const zero = add(zeroPlace(setup, partBox, raw.box, axes), setup.zero.offset);
   const shift = (b: Bounds): Bounds => ({ min: sub(b.min, zero), max: sub(b.max, zero) });
-  const body = { ...raw, box: shift(raw.box) };
+  // An allowance on top is metal over every hole, whatever the rest of the stock is like.
+  const standsProud = raw.standsProud || raw.box.max[2] > partBox.max[2] + 1e-6;
+  const body = { ...raw, box: shift(raw.box), standsProud };
   const keepOuts = keepOutBoxes(setup, raw.box).map((k) => ({ ...shift(k), name: k.name }));
   const partHere = shift(partBox);
   const top = Math.max(partHere.max[2], body.box.max[2], ...keepOuts.map((k) => k.max[2]));
-  return { frame: { ...axes, origin: fromFrame(axes, zero) }, part: partHere, stock: body.box, body, keepOuts, top };
+  return {
+    frame: { ...axes, origin: fromFrame(axes, zero) },
+    part: partHere,
+    stock: body.box,
+    body,
+    keepOuts,
+    top,
+  };
 }
 
 /** The frames of all setups in order, each with what the one before leaves. */
@@ -89,7 +109,13 @@ function stockBody(setup: Setup, part: Bounds, axes: Frame, before: SetupFrame |
     min: [part.min[0] - s.xLow, part.min[1] - s.yLow, part.min[2] - s.zLow],
     max: [part.max[0] + s.xHigh, part.max[1] + s.yHigh, part.max[2] + s.zHigh],
   };
-  const plain: StockBody = { box: block, shape: 'box', along: 'z', radius: 0, standsProud: s.kind !== 'prepared' };
+  const plain: StockBody = {
+    box: block,
+    shape: 'box',
+    along: 'z',
+    radius: 0,
+    standsProud: s.kind !== 'prepared',
+  };
   if (s.kind === 'left-over') return before ? leftOver(before, axes) : plain;
   if (s.kind === 'round-bar') {
     const i = 'xyz'.indexOf(s.barAxis);
@@ -102,10 +128,18 @@ function stockBody(setup: Setup, part: Bounds, axes: Frame, before: SetupFrame |
     return { ...plain, box, shape: 'cylinder', along: s.barAxis, radius: s.diameter / 2 };
   }
   if (s.kind === 'outline') {
-    const box: Bounds = { min: [part.min[0] - s.margin, part.min[1] - s.margin, block.min[2]], max: [part.max[0] + s.margin, part.max[1] + s.margin, block.max[2]] };
+    const box: Bounds = {
+      min: [part.min[0] - s.margin, part.min[1] - s.margin, block.min[2]],
+      max: [part.max[0] + s.margin, part.max[1] + s.margin, block.max[2]],
+    };
     return { ...plain, box, shape: 'outline' };
   }
-  if (s.kind === 'solid' && s.solid) return { ...plain, box: boundsOf(cornersOf(s.solid.bounds).map((c) => toFrame(axes, c))), shape: 'solid' };
+  if (s.kind === 'solid' && s.solid)
+    return {
+      ...plain,
+      box: boundsOf(cornersOf(s.solid.bounds).map((c) => toFrame(axes, c))),
+      shape: 'solid',
+    };
   return plain;
 }
 
@@ -114,16 +148,25 @@ function leftOver(before: SetupFrame, axes: Frame): StockBody {
   const { body, frame } = before;
   const box = boundsOf(cornersOf(body.box).map((c) => toFrame(axes, fromFrame(frame, c))));
   const old = { x: frame.x, y: frame.y, z: frame.z }[body.along];
-  const now = (['x', 'y', 'z'] as const).find((k) => Math.abs(old[0] * axes[k][0] + old[1] * axes[k][1] + old[2] * axes[k][2]) > 0.999);
+  const now = (['x', 'y', 'z'] as const).find(
+    (k) => Math.abs(old[0] * axes[k][0] + old[1] * axes[k][1] + old[2] * axes[k][2]) > 0.999,
+  );
   // A bar or an outline that no longer lies along an axis is bounded by its box.
-  return { ...body, box, along: now ?? 'z', shape: now && (body.shape !== 'outline' || now === 'z') ? body.shape : 'box' };
+  return {
+    ...body,
+    box,
+    along: now ?? 'z',
+    shape: now && (body.shape !== 'outline' || now === 'z') ? body.shape : 'box',
+  };
 }
 
 function zeroPlace(setup: Setup, part: Bounds, stock: Bounds, axes: Frame): Vec3 {
   const { zero } = setup;
   if (zero.kind === 'point') return toFrame(axes, zero.point);
   const box = zero.of === 'stock' ? stock : part;
-  return [zero.x, zero.y, zero.z].map((k, i) => (k < 0 ? box.min[i]! : k > 0 ? box.max[i]! : (box.min[i]! + box.max[i]!) / 2)) as Vec3;
+  return [zero.x, zero.y, zero.z].map((k, i) =>
+    k < 0 ? box.min[i]! : k > 0 ? box.max[i]! : (box.min[i]! + box.max[i]!) / 2,
+  ) as Vec3;
 }
 
 /** Thickness of a vise jaw as drawn and kept clear of, mm. */
@@ -131,7 +174,11 @@ const JAW = 25;
 
 /** Jaws and boxes along the setup's axes, measured from the file's origin. */
 function keepOutBoxes({ holding }: Setup, stock: Bounds): KeepOutBox[] {
-  const out: KeepOutBox[] = holding.keepOuts.map((k) => ({ name: k.name, min: low(k.min, k.max), max: high(k.min, k.max) }));
+  const out: KeepOutBox[] = holding.keepOuts.map((k) => ({
+    name: k.name,
+    min: low(k.min, k.max),
+    max: high(k.min, k.max),
+  }));
   if (!holding.vise) return out;
   const { sides, grip, jawHeight, jawWidth } = holding.vise;
   const across = sides === 'front-back' ? 1 : 0;
@@ -153,6 +200,34 @@ function keepOutBoxes({ holding }: Setup, stock: Bounds): KeepOutBox[] {
 const low = (a: Vec3, b: Vec3): Vec3 => [0, 1, 2].map((i) => Math.min(a[i]!, b[i]!)) as Vec3;
 const high = (a: Vec3, b: Vec3): Vec3 => [0, 1, 2].map((i) => Math.max(a[i]!, b[i]!)) as Vec3;
 
+/** The stock in words, for the head of a program: "block 100 x 80 x 31 mm". */
+export function stockInWords(setup: Setup, { stock, body }: SetupFrame, say: (mm: number) => string): string {
+  const [x, y, z] = [0, 1, 2].map((i) => say(stock.max[i]! - stock.min[i]!)) as [string, string, string];
+  const kind = {
+    prepared: 'prepared, outer faces made,',
+    block: 'block',
+    'round-bar': `bar ${say(2 * body.radius)} across,`,
+    outline: 'outline',
+    solid: `solid ${setup.stock.solid?.name ?? ''},`,
+    'left-over': 'as the setup before leaves it,',
+  }[setup.stock.kind];
+  return `${kind} ${x} x ${y} x ${z}`;
+}
+
+/** The holding in words: "vise, front and back jaw, grip 10 mm; 2 clamps". */
+export function holdingInWords({ holding }: Setup, say: (mm: number) => string): string {
+  const parts: string[] = [];
+  if (holding.vise)
+    parts.push(
+      `vise, ${holding.vise.sides === 'front-back' ? 'front and back' : 'left and right'} jaw, grip ${say(holding.vise.grip)}`,
+    );
+  const clamps = holding.keepOuts.filter((k) => k.kind === 'clamp').length;
+  const boxes = holding.keepOuts.length - clamps;
+  if (clamps > 0) parts.push(`${clamps} ${clamps === 1 ? 'clamp' : 'clamps'}`);
+  if (boxes > 0) parts.push(`${boxes} keep-out ${boxes === 1 ? 'box' : 'boxes'}`);
+  return parts.length > 0 ? parts.join('; ') : 'not said';
+}
+
 /** Smallest bar round a part's box that lies along one of its axes, mm. */
 export function barDiameter(part: Bounds, along: 'x' | 'y' | 'z'): number {
   const [a, b] = [0, 1, 2].filter((i) => i !== 'xyz'.indexOf(along)).map((i) => part.max[i]! - part.min[i]!);
@@ -160,16 +235,27 @@ export function barDiameter(part: Bounds, along: 'x' | 'y' | 'z'): number {
 }
 
 /** The zero in words, for the bench and the floor sheet: "right face, centre of width, top of stock". */
-export function zeroInWords({ zero }: Pick<Setup, 'zero'>, say: (mm: number) => string = (mm) => `${+mm.toFixed(3)}`): string {
-  const moved = zero.offset.flatMap((v, i) => (Math.abs(v) > 1e-9 ? [`${say(Math.abs(v))} toward ${v > 0 ? '+' : '-'}${'XYZ'[i]}`] : [])).join(', ');
+export function zeroInWords(
+  { zero }: Pick<Setup, 'zero'>,
+  say: (mm: number) => string = (mm) => `${+mm.toFixed(3)}`,
+): string {
+  const moved = zero.offset
+    .flatMap((v, i) =>
+      Math.abs(v) > 1e-9 ? [`${say(Math.abs(v))} toward ${v > 0 ? '+' : '-'}${'XYZ'[i]}`] : [],
+    )
+    .join(', ');
   const from = zero.kind === 'point' ? zero.name : boxInWords(zero);
   return moved ? `${from}; ${moved}` : from;
 }
 
 function boxInWords({ x, y, z, of }: Extract<Setup['zero'], { kind: 'box' }>): string {
-  const name = (v: number, lowName: string, middle: string, highName: string): string => (v < 0 ? lowName : v > 0 ? highName : middle);
+  const name = (v: number, lowName: string, middle: string, highName: string): string =>
+    v < 0 ? lowName : v > 0 ? highName : middle;
   const height = `${name(z, 'bottom', 'mid-height', 'top')} of ${of}`;
   if (x === 0 && y === 0) return `centre, ${height}`;
-  if (x !== 0 && y !== 0) return `${name(x, 'left', '', 'right')} ${name(y, 'front', '', 'back')} corner, ${height}`;
-  return x !== 0 ? `${name(x, 'left', '', 'right')} face, centre of width, ${height}` : `${name(y, 'front', '', 'back')} face, centre of length, ${height}`;
+  if (x !== 0 && y !== 0)
+    return `${name(x, 'left', '', 'right')} ${name(y, 'front', '', 'back')} corner, ${height}`;
+  return x !== 0
+    ? `${name(x, 'left', '', 'right')} face, centre of width, ${height}`
+    : `${name(y, 'front', '', 'back')} face, centre of length, ${height}`;
 }

@@ -8,7 +8,9 @@ export type Side = (typeof SIDES)[number];
 const unit = vec3Schema.refine((v) => Math.abs(length(v) - 1) < 1e-6, 'a direction must have length 1');
 
 /** How the part stands in the machine: which of its directions is up (Z) and which points along X. */
-export const attitudeSchema = z.object({ up: unit, x: unit }).refine((a) => Math.abs(dot(a.up, a.x)) < 1e-6, 'up and X must be square to each other');
+export const attitudeSchema = z
+  .object({ up: unit, x: unit })
+  .refine((a) => Math.abs(dot(a.up, a.x)) < 1e-6, 'up and X must be square to each other');
 export type Attitude = z.infer<typeof attitudeSchema>;
 
 const place = z.union([z.literal(-1), z.literal(0), z.literal(1)]);
@@ -59,7 +61,11 @@ export const stockSchema = z.object({
   margin: allowance.default(0),
   /** Solid: the job whose part it is, with that part's box in the common frame. */
   solid: z
-    .object({ jobId: z.string().min(1), name: z.string().max(120), bounds: z.object({ min: vec3Schema, max: vec3Schema }) })
+    .object({
+      jobId: z.string().min(1).max(60),
+      name: z.string().max(120),
+      bounds: z.object({ min: vec3Schema, max: vec3Schema }),
+    })
     .nullable()
     .default(null),
 });
@@ -67,7 +73,7 @@ export type Stock = z.infer<typeof stockSchema>;
 
 /** A box that tools keep out of. Corners along the setup's axes, measured from the part file's origin, mm. */
 export const keepOutSchema = z.object({
-  id: z.string().min(1),
+  id: z.string().min(1).max(60),
   name: z.string().min(1).max(60),
   kind: z.enum(['clamp', 'keep-out']),
   min: vec3Schema,
@@ -86,13 +92,16 @@ export const viseSchema = z.object({
   jawWidth: z.number().positive().max(2000),
 });
 
-export const holdingSchema = z.object({ vise: viseSchema.nullable().default(null), keepOuts: z.array(keepOutSchema).max(60).default([]) });
+export const holdingSchema = z.object({
+  vise: viseSchema.nullable().default(null),
+  keepOuts: z.array(keepOutSchema).max(60).default([]),
+});
 export type Holding = z.infer<typeof holdingSchema>;
 
 export const WORK_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
 
 export const setupSchema = z.object({
-  id: z.string().min(1),
+  id: z.string().min(1).max(60),
   name: z.string().min(1).max(60),
   attitude: attitudeSchema,
   zero: zeroSchema,
@@ -106,10 +115,31 @@ export const setupSchema = z.object({
 });
 export type Setup = z.infer<typeof setupSchema>;
 
-const UP: Record<Side, Vec3> = { '+Z': [0, 0, 1], '-Z': [0, 0, -1], '+X': [1, 0, 0], '-X': [-1, 0, 0], '+Y': [0, 1, 0], '-Y': [0, -1, 0] };
+const UP: Record<Side, Vec3> = {
+  '+Z': [0, 0, 1],
+  '-Z': [0, 0, -1],
+  '+X': [1, 0, 0],
+  '-X': [-1, 0, 0],
+  '+Y': [0, 1, 0],
+  '-Y': [0, -1, 0],
+};
 /** X of each attitude, so that the part is turned over in the fewest ways: -Z keeps X (turned over about X). */
-const X: Record<Side, Vec3> = { '+Z': [1, 0, 0], '-Z': [1, 0, 0], '+X': [0, 1, 0], '-X': [0, -1, 0], '+Y': [-1, 0, 0], '-Y': [1, 0, 0] };
-const NAMES: Record<Side, string> = { '+Z': 'top up', '-Z': 'bottom up', '+X': 'right up', '-X': 'left up', '+Y': 'back up', '-Y': 'front up' };
+const X: Record<Side, Vec3> = {
+  '+Z': [1, 0, 0],
+  '-Z': [1, 0, 0],
+  '+X': [0, 1, 0],
+  '-X': [0, -1, 0],
+  '+Y': [-1, 0, 0],
+  '-Y': [1, 0, 0],
+};
+const NAMES: Record<Side, string> = {
+  '+Z': 'top up',
+  '-Z': 'bottom up',
+  '+X': 'right up',
+  '-X': 'left up',
+  '+Y': 'back up',
+  '-Y': 'front up',
+};
 
 export const sideDirection = (side: Side): Vec3 => UP[side];
 
@@ -148,7 +178,10 @@ export function upFromPoints([a, b, c]: [Vec3, Vec3, Vec3], outside: Vec3): Vec3
 export const quarterTurn = ({ up, x }: Attitude): Attitude => ({ up, x: clean(scale(cross(up, x), -1)) });
 
 /** The part turned over about the setup's X (which stays) or Y. */
-export const turnOver = ({ up, x }: Attitude, about: 'x' | 'y'): Attitude => ({ up: clean(scale(up, -1)), x: about === 'x' ? x : clean(scale(x, -1)) });
+export const turnOver = ({ up, x }: Attitude, about: 'x' | 'y'): Attitude => ({
+  up: clean(scale(up, -1)),
+  x: about === 'x' ? x : clean(scale(x, -1)),
+});
 
 /** Such as "top up"; "tilted" for a direction that is no side of the file's box. */
 export function attitudeName({ up }: Attitude): string {
@@ -156,13 +189,41 @@ export function attitudeName({ up }: Attitude): string {
   return side ? NAMES[side] : 'tilted';
 }
 
-export function newSetup(id: string, name: string, up: Side | Vec3, workOffset: Setup['workOffset'] = 'G54'): Setup {
+/** Setups that a job has at most. */
+export const MOST_SETUPS = 12;
+
+/** An id that no setup of the job has. */
+export function freeSetupId(setups: readonly Pick<Setup, 'id'>[]): string {
+  const used = new Set(setups.map((s) => s.id));
+  let n = 1;
+  while (used.has(`s${n}`)) n++;
+  return `s${n}`;
+}
+
+export function newSetup(
+  id: string,
+  name: string,
+  up: Side | Vec3,
+  workOffset: Setup['workOffset'] = 'G54',
+): Setup {
   return {
     id,
     name,
     attitude: attitudeFor(typeof up === 'string' ? UP[up] : up),
     zero: { kind: 'box', of: 'stock', x: 0, y: 0, z: 1, offset: [0, 0, 0] },
-    stock: { kind: 'prepared', xLow: 0, xHigh: 0, yLow: 0, yHigh: 0, zLow: 0, zHigh: 0, diameter: 50, barAxis: 'z', margin: 0, solid: null },
+    stock: {
+      kind: 'prepared',
+      xLow: 0,
+      xHigh: 0,
+      yLow: 0,
+      yHigh: 0,
+      zLow: 0,
+      zHigh: 0,
+      diameter: 50,
+      barAxis: 'z',
+      margin: 0,
+      solid: null,
+    },
     holding: { vise: null, keepOuts: [] },
     workOffset,
     clearance: 25,

@@ -2,21 +2,44 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cross, distance, dot, normalize, type Vec3 } from '../geometry/vec.ts';
 import { fromFrame, toFrame } from '../geometry/frame.ts';
-import { LIBRARY, BOUNDS, hole, plan } from '../testing/fixtures.ts';
+import { counterbored, LIBRARY, BOUNDS, hole, plan } from '../testing/fixtures.ts';
 import { chooseDirections, setupsFor } from './choose-setups.ts';
 import { deriveJob } from './derive.ts';
-import { boxInTheWay, boxOnTheWay } from './keep-out.ts';
+import { boxOnTheWay } from '../space/keep-out.ts';
 import { newPlan, planSchema } from './plan.ts';
-import { proveProgram } from '../proof/prove.ts';
-import { produceJob } from './produce.ts';
-import { attitudeFor, attitudeFrom, copySetup, newSetup, quarterTurn, SIDES, sideDirection, turnOver, upFromPoints, type Setup, type Zero } from './setup.ts';
+import { produceJob, proveText } from './produce.ts';
+import {
+  attitudeFor,
+  attitudeFrom,
+  copySetup,
+  newSetup,
+  quarterTurn,
+  SIDES,
+  sideDirection,
+  turnOver,
+  upFromPoints,
+  type Setup,
+  type Zero,
+} from './setup.ts';
 import { barDiameter, boxFromPoints, setupFrame, setupFrames, zeroInWords } from './setup-frame.ts';
 
 const bounds = { min: [10, 20, 30] as Vec3, max: [110, 80, 70] as Vec3 };
-const box = (part: Partial<Extract<Zero, { kind: 'box' }>>): Zero => ({ kind: 'box', of: 'stock', x: 0, y: 0, z: 1, offset: [0, 0, 0], ...part });
+const box = (part: Partial<Extract<Zero, { kind: 'box' }>>): Zero => ({
+  kind: 'box',
+  of: 'stock',
+  x: 0,
+  y: 0,
+  z: 1,
+  offset: [0, 0, 0],
+  ...part,
+});
 const setup = (part: Partial<Setup> = {}): Setup => ({ ...newSetup('s1', 'n', '+Z'), ...part });
 const direction = fc
-  .tuple(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }))
+  .tuple(
+    fc.double({ min: -1, max: 1, noNaN: true }),
+    fc.double({ min: -1, max: 1, noNaN: true }),
+    fc.double({ min: -1, max: 1, noNaN: true }),
+  )
   .filter((v) => Math.hypot(...v) > 0.1);
 
 describe('attitudes', () => {
@@ -36,7 +59,8 @@ describe('attitudes', () => {
         let b = a!;
         for (let i = 0; i < 4; i++) b = quarterTurn(b);
         expect(distance(b.x, a!.x)).toBeLessThan(1e-9);
-        for (const about of ['x', 'y'] as const) expect(distance(turnOver(turnOver(a!, about), about).x, a!.x)).toBeLessThan(1e-9);
+        for (const about of ['x', 'y'] as const)
+          expect(distance(turnOver(turnOver(a!, about), about).x, a!.x)).toBeLessThan(1e-9);
       }),
     );
   });
@@ -76,7 +100,10 @@ describe('zero', () => {
     for (const x of [-1, 0, 1] as const)
       for (const y of [-1, 0, 1] as const)
         for (const z of [-1, 0, 1] as const) {
-          const s = setup({ zero: box({ x, y, z, offset: [1, 2, 3] }), stock: { ...setup().stock, kind: 'block', xLow: 2, xHigh: 4, zHigh: 3 } });
+          const s = setup({
+            zero: box({ x, y, z, offset: [1, 2, 3] }),
+            stock: { ...setup().stock, kind: 'block', xLow: 2, xHigh: 4, zHigh: 3 },
+          });
           const { frame, stock } = setupFrame(s, bounds);
           const expected = [
             [8, 61, 114],
@@ -88,21 +115,34 @@ describe('zero', () => {
         }
   });
   it('is on a picked point', () => {
-    const { frame } = setupFrame(setup({ attitude: attitudeFor([1, 0, 0]), zero: { kind: 'point', point: [50, 40, 70], name: 'centre of A1', offset: [0, 0, 5] } }), bounds);
+    const { frame } = setupFrame(
+      setup({
+        attitude: attitudeFor([1, 0, 0]),
+        zero: { kind: 'point', point: [50, 40, 70], name: 'centre of A1', offset: [0, 0, 5] },
+      }),
+      bounds,
+    );
     expect(frame.origin).toEqual([55, 40, 70]);
   });
   it('is said in words', () => {
     expect(zeroInWords({ zero: box({ of: 'part' }) })).toBe('centre, top of part');
     expect(zeroInWords({ zero: box({ x: -1, y: -1 }) })).toBe('left front corner, top of stock');
     expect(zeroInWords({ zero: box({ x: 1, z: -1 }) })).toBe('right face, centre of width, bottom of stock');
-    expect(zeroInWords({ zero: box({ y: -1, offset: [0, 2.5, 0] }) })).toBe('front face, centre of length, top of stock; 2.5 toward +Y');
-    expect(zeroInWords({ zero: { kind: 'point', point: [0, 0, 0], name: 'centre of A1', offset: [-1, 0, 0] } })).toBe('centre of A1; 1 toward -X');
+    expect(zeroInWords({ zero: box({ y: -1, offset: [0, 2.5, 0] }) })).toBe(
+      'front face, centre of length, top of stock; 2.5 toward +Y',
+    );
+    expect(
+      zeroInWords({ zero: { kind: 'point', point: [0, 0, 0], name: 'centre of A1', offset: [-1, 0, 0] } }),
+    ).toBe('centre of A1; 1 toward -X');
   });
 });
 
 describe('stock', () => {
   const stockOf = (part: Partial<Setup['stock']>, before: Setup | null = null) => {
-    const s = setup({ stock: { ...setup().stock, ...part }, zero: { kind: 'point', point: [0, 0, 0], name: 'origin', offset: [0, 0, 0] } });
+    const s = setup({
+      stock: { ...setup().stock, ...part },
+      zero: { kind: 'point', point: [0, 0, 0], name: 'origin', offset: [0, 0, 0] },
+    });
     return setupFrame(s, bounds, before && setupFrame(before, bounds)).body;
   };
   it('is a bar that goes round the part', () => {
@@ -114,8 +154,16 @@ describe('stock', () => {
     expect(bar).toMatchObject({ shape: 'cylinder', along: 'x', standsProud: true });
   });
   it('is the outline with a margin, or another solid', () => {
-    expect(stockOf({ kind: 'outline', margin: 3, zHigh: 2 }).box).toEqual({ min: [7, 17, 30], max: [113, 83, 72] });
-    expect(stockOf({ kind: 'solid', solid: { jobId: 'j', name: 'casting', bounds: { min: [0, 0, 0], max: [120, 90, 80] } } }).box.max).toEqual([120, 90, 80]);
+    expect(stockOf({ kind: 'outline', margin: 3, zHigh: 2 }).box).toEqual({
+      min: [7, 17, 30],
+      max: [113, 83, 72],
+    });
+    expect(
+      stockOf({
+        kind: 'solid',
+        solid: { jobId: 'j', name: 'casting', bounds: { min: [0, 0, 0], max: [120, 90, 80] } },
+      }).box.max,
+    ).toEqual([120, 90, 80]);
   });
   it('is what the setup before leaves, seen from this one', () => {
     const first = setup({ stock: { ...setup().stock, kind: 'block', xHigh: 5, zHigh: 3 } });
@@ -125,19 +173,29 @@ describe('stock', () => {
     expect(b!.stock.max.map((v, i) => v - b!.stock.min[i]!)).toEqual([105, 60, 43]);
     expect(b!.body.standsProud).toBe(true);
     // The same corner of the same block.
-    expect(distance(fromFrame(a!.frame, a!.stock.min), fromFrame(b!.frame, [b!.stock.min[0], b!.stock.max[1], b!.stock.max[2]]))).toBeLessThan(1e-9);
+    expect(
+      distance(
+        fromFrame(a!.frame, a!.stock.min),
+        fromFrame(b!.frame, [b!.stock.min[0], b!.stock.max[1], b!.stock.max[2]]),
+      ),
+    ).toBeLessThan(1e-9);
   });
   it('boxes a tilted part by its points', () => {
     const attitude = attitudeFrom(normalize([0, 1, 1]), [1, 0, 0])!;
     const line = [0, 0, 0, 0, 10, 10];
-    const { part } = setupFrame(setup({ attitude }), boxFromPoints({ min: [0, 0, 0], max: [0, 10, 10] }, line));
+    const { part } = setupFrame(
+      setup({ attitude }),
+      boxFromPoints({ min: [0, 0, 0], max: [0, 10, 10] }, line),
+    );
     expect(part.max[2] - part.min[2]).toBeCloseTo(Math.hypot(10, 10), 9);
     expect(part.max[1] - part.min[1]).toBeCloseTo(0, 9);
   });
 });
 
 describe('what holds the part', () => {
-  const jaws = setup({ holding: { vise: { sides: 'front-back', jawHeight: 40, grip: 10, jawWidth: 120 }, keepOuts: [] } });
+  const jaws = setup({
+    holding: { vise: { sides: 'front-back', jawHeight: 40, grip: 10, jawWidth: 120 }, keepOuts: [] },
+  });
   it('stands beside the stock as high as it grips', () => {
     const { keepOuts, stock, top } = setupFrame(jaws, BOUNDS);
     expect(keepOuts.map((k) => k.name)).toEqual(['front jaw', 'back jaw']);
@@ -146,9 +204,9 @@ describe('what holds the part', () => {
   });
   it('is met from any side, and not from above', () => {
     const clamp = [{ name: 'clamp', min: [0, 0, -10] as Vec3, max: [20, 20, 12] as Vec3 }];
-    expect(boxInTheWay(clamp, 24, 10, 5, 4)?.name).toBe('clamp');
-    expect(boxInTheWay(clamp, 26, 10, 5, 4)).toBeNull();
-    expect(boxInTheWay(clamp, 10, 10, 13.5, 4)).toBeNull();
+    expect(boxOnTheWay(clamp, [24, 10, 5], [24, 10, 5], 4)?.name).toBe('clamp');
+    expect(boxOnTheWay(clamp, [26, 10, 5], [26, 10, 5], 4)).toBeNull();
+    expect(boxOnTheWay(clamp, [10, 10, 13.5], [10, 10, 13.5], 4)).toBeNull();
     expect(boxOnTheWay(clamp, [-50, 10, 5], [80, 10, 5], 1)?.name).toBe('clamp');
     expect(boxOnTheWay(clamp, [-50, 10, 30], [80, 10, 30], 1)).toBeNull();
     expect(boxOnTheWay(clamp, [-50, 60, 5], [80, 60, 5], 1)).toBeNull();
@@ -156,49 +214,60 @@ describe('what holds the part', () => {
   });
   it('leaves a hole under a clamp out and says so; the others are made round it, and the code proves it', () => {
     const p = plan();
-    p.setups[0]!.holding.keepOuts = [{ id: 'c', name: 'clamp 1', kind: 'clamp', min: [30, 10, -5], max: [60, 30, 25] }];
-    const at = (x: number) => hole({ entry: [x, 20, 0], stack: [{ shape: 'cylinder', diameter: 6, length: 20 }] });
+    p.setups[0]!.holding.keepOuts = [
+      { id: 'c', name: 'clamp 1', kind: 'clamp', min: [30, 10, -5], max: [60, 30, 25] },
+    ];
+    const at = (x: number) =>
+      hole({ entry: [x, 20, 0], stack: [{ shape: 'cylinder', diameter: 6, length: 20 }] });
     const input = { features: [at(15), at(45), at(80)], bounds: BOUNDS, plan: p, library: LIBRARY };
     const job = deriveJob(input);
     expect(job.rows[0]!.blocked.map((b) => b.label)).toEqual(['A2']);
     expect(job.coverage).toEqual({ planned: 2, total: 3 });
     expect(job.rows[0]!.operations.every((o) => o.holes.length === 2)).toBe(true);
-    const produced = produceJob({ ...input, name: 'clamped', rays: null });
+    const produced = produceJob({ ...input, name: 'clamped' });
     expect(produced.checks.filter((c) => c.rule === 'holding' && c.severity === 'error')).toEqual([]);
     // From one side of the clamp to the other the tool lifts.
     expect(produced.programs[0]!.text).toMatch(/G98/);
   });
   it('counts no hole twice when all of a row are in the way', () => {
     const p = plan();
-    p.setups[0]!.holding.keepOuts = [{ id: 'c', name: 'plate', kind: 'keep-out', min: [-10, -10, -5], max: [200, 200, 25] }];
-    const job = deriveJob({ features: [hole(), hole({ entry: [60, 20, 0] })], bounds: BOUNDS, plan: p, library: LIBRARY });
+    p.setups[0]!.holding.keepOuts = [
+      { id: 'c', name: 'plate', kind: 'keep-out', min: [-10, -10, -5], max: [200, 200, 25] },
+    ];
+    const job = deriveJob({
+      features: [hole(), hole({ entry: [60, 20, 0] })],
+      bounds: BOUNDS,
+      plan: p,
+      library: LIBRARY,
+    });
     expect(job.rows[0]).toMatchObject({ state: 'open', operations: [], blocked: [] });
     expect(job.rows[0]!.reasons[0]).toContain('plate');
     expect(job.coverage).toEqual({ planned: 0, total: 2 });
   });
   it('leaves a hole that is blocked from below out of both setups', () => {
-    const bored = (x: number) =>
-      hole({
-        kind: 'through',
-        role: 'counterbored',
-        axis: [0, 0, -1],
-        entry: [x, 20, -30],
-        stack: [
-          { shape: 'cylinder', diameter: 11, length: 6.8 },
-          { shape: 'flat', startDiameter: 11, endDiameter: 6.6 },
-          { shape: 'cylinder', diameter: 6.6, length: 23.2 },
-        ],
-      });
+    const bored = (x: number) => counterbored({}, { kind: 'through', axis: [0, 0, -1], entry: [x, 20, -30] });
     const p = plan();
     p.setups.push(newSetup('s2', 'bottom up', '-Z'));
-    const free = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY }).rows[0]!;
-    expect(free.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual(['s1 spot 2', 's1 drill 2', 's2 counterbore 2']);
+    const free = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY })
+      .rows[0]!;
+    expect(free.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual([
+      's1 spot 2',
+      's1 drill 2',
+      's2 counterbore 2',
+    ]);
     // In the turned setup Z runs down: the clamp stands on the part's underside, round the first hole.
-    p.setups[1]!.holding.keepOuts = [{ id: 'c', name: 'clamp', kind: 'clamp', min: [5, -40, 25], max: [35, 0, 60] }];
-    const row = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY }).rows[0]!;
+    p.setups[1]!.holding.keepOuts = [
+      { id: 'c', name: 'clamp', kind: 'clamp', min: [5, -40, 25], max: [35, 0, 60] },
+    ];
+    const row = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY })
+      .rows[0]!;
     expect(row.blocked.map((b) => b.label)).toEqual(['A1']);
-    expect(row.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual(['s1 spot 1', 's1 drill 1', 's2 counterbore 1']);
-    expect(row.remarks.filter((r) => r.rule === 'holding')).toHaveLength(1);
+    expect(row.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual([
+      's1 spot 1',
+      's1 drill 1',
+      's2 counterbore 1',
+    ]);
+    expect(row.remarks.filter((r) => r.rule === 'left-out-hole')).toHaveLength(1);
   });
   it('takes what is left for solid where there is nothing before it', () => {
     const first = setup({ stock: { ...setup().stock, kind: 'left-over' } });
@@ -206,20 +275,36 @@ describe('what holds the part', () => {
   });
   it('proves the text, hand-edited too', () => {
     const p = plan();
-    p.setups[0]!.holding.keepOuts = [{ id: 'c', name: 'clamp 1', kind: 'clamp', min: [40, 0, -5], max: [60, 80, 25] }];
-    const at = (x: number) => hole({ entry: [x, 20, 0], stack: [{ shape: 'cylinder', diameter: 6, length: 20 }] });
-    const { job, programs } = produceJob({ features: [at(15), at(80)], bounds: BOUNDS, plan: p, library: LIBRARY, name: 'x', rays: null });
-    const { setup: derived, text } = programs[0]!;
-    const findings = (t: string) => proveProgram(t, job, derived, LIBRARY.tools, 'mm').checks.filter((c) => c.rule === 'holding');
+    p.setups[0]!.holding.keepOuts = [
+      { id: 'c', name: 'clamp 1', kind: 'clamp', min: [40, 0, -5], max: [60, 80, 25] },
+    ];
+    const at = (x: number) =>
+      hole({ entry: [x, 20, 0], stack: [{ shape: 'cylinder', diameter: 6, length: 20 }] });
+    const input = { features: [at(15), at(80)], bounds: BOUNDS, plan: p, library: LIBRARY, name: 'x' };
+    const { text } = produceJob(input).programs[0]!;
+    const findings = (t: string) =>
+      proveText(input, p.setups[0]!.id, t).checks.filter((c) => c.rule === 'holding');
     expect(findings(text)).toEqual([]);
     // Staying low between the holes goes through the clamp.
-    expect(findings(text.replace(/G98/g, 'G99'))[0]).toMatchObject({ severity: 'error', message: expect.stringContaining('through clamp 1') as string });
+    expect(findings(text.replace(/G98/g, 'G99'))[0]).toMatchObject({
+      severity: 'error',
+      message: expect.stringContaining('through clamp 1') as string,
+    });
   });
   it('must lie within the machine’s travel', () => {
     const machine = { ...LIBRARY.machines[0]!, travel: { x: 20, y: 550, z: 550 } };
-    const at = (x: number) => hole({ entry: [x, 20, 0], stack: [{ shape: 'cylinder', diameter: 6, length: 20 }] });
-    const { checks } = produceJob({ features: [at(10), at(90)], bounds: BOUNDS, plan: plan(), library: { ...LIBRARY, machines: [machine] }, name: 'long', rays: null });
-    expect(checks.filter((c) => c.rule === 'travel').map((c) => c.message)).toEqual([expect.stringContaining('along X')]);
+    const at = (x: number) =>
+      hole({ entry: [x, 20, 0], stack: [{ shape: 'cylinder', diameter: 6, length: 20 }] });
+    const { checks } = produceJob({
+      features: [at(10), at(90)],
+      bounds: BOUNDS,
+      plan: plan(),
+      library: { ...LIBRARY, machines: [machine] },
+      name: 'long',
+    });
+    expect(checks.filter((c) => c.rule === 'travel').map((c) => c.message)).toEqual([
+      expect.stringContaining('along X'),
+    ]);
   });
 });
 
@@ -253,15 +338,26 @@ describe('chosen setups', () => {
     const [up] = chooseDirections([side(d)]);
     expect(up).toEqual(d);
     expect(setupsFor([d])[0]!.name).toBe('tilted');
-    expect(setupsFor([d, [0, 0, 1], normalize([1, 1, -1])]).map((s) => s.name)).toEqual(['tilted 1', 'top up', 'tilted 2']);
+    expect(setupsFor([d, [0, 0, 1], normalize([1, 1, -1])]).map((s) => s.name)).toEqual([
+      'tilted 1',
+      'top up',
+      'tilted 2',
+    ]);
   });
   it('never give two programs one file, whatever they are called', () => {
     const p = plan();
     p.setups = [newSetup('s1', 'same', '+Z'), { ...newSetup('s2', 'same', '+X', 'G55') }];
-    const { programs } = produceJob({ features: [side([0, 0, 1]), side([1, 0, 0])], bounds: BOUNDS, plan: p, library: LIBRARY, name: 'part', rays: null });
+    const { programs } = produceJob({
+      features: [side([0, 0, 1]), side([1, 0, 0])],
+      bounds: BOUNDS,
+      plan: p,
+      library: LIBRARY,
+      name: 'part',
+    });
     expect(programs.map((x) => x.fileName)).toEqual(['part-same.nc', 'part-same-2.nc']);
   });
-  it('are the top where there is nothing to reach', () => expect(chooseDirections([hole({ reachableFrom: [] })])).toEqual([[0, 0, 1]]));
+  it('are the top where there is nothing to reach', () =>
+    expect(chooseDirections([hole({ reachableFrom: [] })])).toEqual([[0, 0, 1]]));
 });
 
 describe('the plan document', () => {
@@ -272,7 +368,7 @@ describe('the plan document', () => {
     for (const wrong of [
       { ...p, setups: [] },
       { ...p, units: 'ell' },
-      { ...p, format: 'yellow-pin/plan@3' },
+      { ...p, format: 'yellow-pin/plan@4' },
       { ...p, setups: [{ ...first, clearance: -1 }] },
       { ...p, setups: [{ ...first, attitude: { up: [0, 0, 1], x: [0, 0, 1] } }] },
       { ...p, setups: [{ ...first, attitude: { up: [0, 0, 2], x: [1, 0, 0] } }] },

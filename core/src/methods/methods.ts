@@ -15,7 +15,8 @@ export interface Method {
 }
 
 const plain = (kind: string): MethodStep => ({ kind, step: null });
-const hasWideSteps = (h: HoleView): boolean => h.steps.some((s) => s.shape === 'cylinder' && s !== drilledStep(h));
+const hasWideSteps = (h: HoleView): boolean =>
+  h.steps.some((s) => s.shape === 'cylinder' && s !== drilledStep(h));
 const isSunk = (h: HoleView): boolean => entryCone(h) !== null && h.feature.role === 'countersunk';
 
 /** Shipped methods; the first that applies is taken. */
@@ -24,19 +25,26 @@ export const METHODS: readonly Method[] = [
     id: 'stepped-hole',
     name: 'stepped hole',
     applies: (h) => hasWideSteps(h) || isSunk(h),
-    steps: (h, thread) => [plain('spot'), plain('drill'), ...wideSteps(h), ...(isSunk(h) ? [plain('countersink')] : []), ...(thread ? [plain('tap')] : [])],
+    steps: (h, thread) => [
+      plain('spot'),
+      plain('pilot'),
+      plain('drill'),
+      ...wideSteps(h),
+      ...(isSunk(h) ? [plain('countersink')] : []),
+      ...(thread ? [plain('tap')] : []),
+    ],
   },
   {
     id: 'tapped-hole',
     name: 'tapped hole',
     applies: (_, thread) => thread !== null,
-    steps: () => [plain('spot'), plain('drill'), plain('tap')],
+    steps: () => [plain('spot'), plain('pilot'), plain('drill'), plain('tap')],
   },
   {
     id: 'plain-hole',
     name: 'plain hole',
     applies: () => true,
-    steps: () => [plain('spot'), plain('drill')],
+    steps: () => [plain('spot'), plain('pilot'), plain('drill')],
   },
 ];
 

@@ -26,7 +26,8 @@ describe('the convex outline', () => {
         const hull = convexOutline(points as Vec2[]);
         hull.forEach((a, i) => {
           const b = hull[(i + 1) % hull.length]!;
-          for (const p of points as Vec2[]) expect(cross2(sub2(b, a), sub2(p, a))).toBeGreaterThanOrEqual(-1e-9);
+          for (const p of points as Vec2[])
+            expect(cross2(sub2(b, a), sub2(p, a))).toBeGreaterThanOrEqual(-1e-9);
         });
       }),
     );

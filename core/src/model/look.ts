@@ -12,7 +12,14 @@ export interface Look {
   /** Axis, origin and radius of a round face, and how far it reaches along the axis from the origin. */
   round: { axis: Vec3; origin: Vec3; radius: number; hollow: boolean; low: number; high: number } | null;
   /** The nearest edge of the face. */
-  edge: { edge: number; away: number; length: number; middle: Vec3; direction: Vec3 | null; centre: Vec3 | null } | null;
+  edge: {
+    edge: number;
+    away: number;
+    length: number;
+    middle: Vec3;
+    direction: Vec3 | null;
+    centre: Vec3 | null;
+  } | null;
   /** The nearest end of an edge. */
   vertex: { point: Vec3; away: number } | null;
 }
@@ -33,7 +40,10 @@ export function lookAt(model: SolidModel, face: number, point: Vec3): Look | nul
     }
     const [first, last] = [e.points[0]!, e.points[e.points.length - 1]!];
     if (e.convexity !== 'seam' && (!edge || away < edge.away)) {
-      const middle = e.points.length === 2 ? ([0, 1, 2].map((i) => (first[i]! + last[i]!) / 2) as Vec3) : e.points[Math.floor(e.points.length / 2)]!;
+      const middle =
+        e.points.length === 2
+          ? ([0, 1, 2].map((i) => (first[i]! + last[i]!) / 2) as Vec3)
+          : e.points[Math.floor(e.points.length / 2)]!;
       edge = {
         edge: index,
         away,
@@ -43,21 +53,33 @@ export function lookAt(model: SolidModel, face: number, point: Vec3): Look | nul
         centre: e.curve.kind === 'circle' ? e.curve.centre : null,
       };
     }
-    for (const p of [first, last]) if (!vertex || distance(p, point) < vertex.away) vertex = { point: p, away: distance(p, point) };
+    for (const p of [first, last])
+      if (!vertex || distance(p, point) < vertex.away) vertex = { point: p, away: distance(p, point) };
   }
   return {
     point,
     face,
     normal: outwardNormal(f, point),
     isPlane: s.kind === 'plane',
-    round: s.kind === 'cylinder' ? { axis: s.axis, origin: s.origin, radius: s.radius, hollow: f.reversed, ...reach(model, f, s.axis, s.origin) } : null,
+    round:
+      s.kind === 'cylinder'
+        ? {
+            axis: s.axis,
+            origin: s.origin,
+            radius: s.radius,
+            hollow: f.reversed,
+            ...reach(model, f, s.axis, s.origin),
+          }
+        : null,
     edge,
     vertex,
   };
 }
 
 function reach(model: SolidModel, f: Face, axis: Vec3, origin: Vec3): { low: number; high: number } {
-  const heights = f.loops.flat().flatMap((l) => model.edges[l.edge]!.points.map((p) => dot(sub(p, origin), axis)));
+  const heights = f.loops
+    .flat()
+    .flatMap((l) => model.edges[l.edge]!.points.map((p) => dot(sub(p, origin), axis)));
   return { low: Math.min(...heights), high: Math.max(...heights) };
 }
 

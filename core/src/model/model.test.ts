@@ -33,7 +33,9 @@ describe('a box', () => {
     const hollow = structuredClone(box);
     for (const f of hollow.faces) {
       f.reversed = true;
-      f.loops = f.loops.map((l) => [...l].reverse().map(({ edge, reversed }) => ({ edge, reversed: !reversed })));
+      f.loops = f.loops.map((l) =>
+        [...l].reverse().map(({ edge, reversed }) => ({ edge, reversed: !reversed })),
+      );
     }
     expect(meshVolume(meshModel(hollow))).toBeCloseTo(-24000, 3);
   });
@@ -43,13 +45,27 @@ describe('a box', () => {
     expect(rays.firstHit([20, 15, 50], [0, 0, -1])).toBeCloseTo(30, 6);
     expect(rays.firstHit([20, 15, 50], [0, 0, 1])).toBeNull();
     expect(rays.firstHit([20, 15, 50], [0, 0, -1], 29)).toBeNull();
-    const inside = fc.tuple(fc.double({ min: 1, max: 39, noNaN: true }), fc.double({ min: 1, max: 29, noNaN: true }), fc.double({ min: 1, max: 19, noNaN: true }));
-    const way = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -1, max: 1, noNaN: true }))).filter((d) => Math.hypot(...(d as number[])) > 0.1);
+    const inside = fc.tuple(
+      fc.double({ min: 1, max: 39, noNaN: true }),
+      fc.double({ min: 1, max: 29, noNaN: true }),
+      fc.double({ min: 1, max: 19, noNaN: true }),
+    );
+    const way = fc
+      .tuple(...[0, 1, 2].map(() => fc.double({ min: -1, max: 1, noNaN: true })))
+      .filter((d) => Math.hypot(...(d as number[])) > 0.1);
     fc.assert(
       fc.property(inside, way, (p, d) => {
         const unit = normalize(d as Vec3);
         const hit = rays.firstHit(p as Vec3, unit)!;
-        const expected = Math.min(...[0, 1, 2].map((i) => (unit[i]! > 0 ? ([40, 30, 20][i]! - p[i]!) / unit[i]! : unit[i]! < 0 ? -p[i]! / unit[i]! : Infinity)));
+        const expected = Math.min(
+          ...[0, 1, 2].map((i) =>
+            unit[i]! > 0
+              ? ([40, 30, 20][i]! - p[i]!) / unit[i]!
+              : unit[i]! < 0
+                ? -p[i]! / unit[i]!
+                : Infinity,
+          ),
+        );
         expect(hit).toBeCloseTo(expected, 4);
       }),
     );
@@ -58,14 +74,33 @@ describe('a box', () => {
 
 describe('surfaces', () => {
   it('measure distance outward', () => {
-    expect(distanceToSurface({ kind: 'cylinder', origin: [0, 0, 0], axis: [0, 0, 1], radius: 5 }, [7, 0, 3])).toBeCloseTo(2);
+    expect(
+      distanceToSurface({ kind: 'cylinder', origin: [0, 0, 0], axis: [0, 0, 1], radius: 5 }, [7, 0, 3]),
+    ).toBeCloseTo(2);
     expect(distanceToSurface({ kind: 'sphere', origin: [0, 0, 0], radius: 5 }, [0, 3, 0])).toBeCloseTo(-2);
-    expect(distanceToSurface({ kind: 'torus', origin: [0, 0, 0], axis: [0, 0, 1], majorRadius: 10, minorRadius: 2 }, [10, 0, 3])).toBeCloseTo(1);
-    expect(distanceToSurface({ kind: 'cone', origin: [0, 0, 0], axis: [0, 0, 1], radius: 0, semiAngle: Math.PI / 4 }, [0, 0, 1])).toBeCloseTo(-Math.SQRT1_2);
+    expect(
+      distanceToSurface(
+        { kind: 'torus', origin: [0, 0, 0], axis: [0, 0, 1], majorRadius: 10, minorRadius: 2 },
+        [10, 0, 3],
+      ),
+    ).toBeCloseTo(1);
+    expect(
+      distanceToSurface(
+        { kind: 'cone', origin: [0, 0, 0], axis: [0, 0, 1], radius: 0, semiAngle: Math.PI / 4 },
+        [0, 0, 1],
+      ),
+    ).toBeCloseTo(-Math.SQRT1_2);
   });
   it('normals stand on the surface', () => {
-    expect(surfaceNormal({ kind: 'torus', origin: [0, 0, 0], axis: [0, 0, 1], majorRadius: 10, minorRadius: 2 }, [10, 0, 2])).toEqual([0, 0, 1]);
-    expect(coneApex({ kind: 'cone', origin: [0, 0, 5], axis: [0, 0, 1], radius: 5, semiAngle: Math.PI / 4 })[2]).toBeCloseTo(0, 9);
+    expect(
+      surfaceNormal(
+        { kind: 'torus', origin: [0, 0, 0], axis: [0, 0, 1], majorRadius: 10, minorRadius: 2 },
+        [10, 0, 2],
+      ),
+    ).toEqual([0, 0, 1]);
+    expect(
+      coneApex({ kind: 'cone', origin: [0, 0, 5], axis: [0, 0, 1], radius: 5, semiAngle: Math.PI / 4 })[2],
+    ).toBeCloseTo(0, 9);
   });
 });
 

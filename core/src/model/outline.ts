@@ -6,7 +6,11 @@ export function convexOutline(points: Vec2[]): Vec2[] {
   const half = (list: Vec2[]): Vec2[] => {
     const out: Vec2[] = [];
     for (const p of list) {
-      while (out.length >= 2 && cross2(sub2(out[out.length - 1]!, out[out.length - 2]!), sub2(p, out[out.length - 2]!)) <= 1e-12) out.pop();
+      while (
+        out.length >= 2 &&
+        cross2(sub2(out[out.length - 1]!, out[out.length - 2]!), sub2(p, out[out.length - 2]!)) <= 1e-12
+      )
+        out.pop();
       out.push(p);
     }
     return out.slice(0, -1);

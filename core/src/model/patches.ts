@@ -52,7 +52,13 @@ export function patchGraph(model: SolidModel): PatchGraph {
     if (n === undefined) {
       n = patches.length;
       numbers.set(r, n);
-      patches.push({ solid: face.solid, faces: [], surface: face.surface, reversed: face.reversed, loops: [] });
+      patches.push({
+        solid: face.solid,
+        faces: [],
+        surface: face.surface,
+        reversed: face.reversed,
+        loops: [],
+      });
     }
     patches[n]!.faces.push(i);
     ofFace[i] = n;
@@ -64,7 +70,11 @@ export function patchGraph(model: SolidModel): PatchGraph {
 /** Walks the borders: where the next edge of a loop is inside the patch, goes on behind its other use. */
 function outline(model: SolidModel, patches: Patch[], ofFace: Int32Array): void {
   const uses: { face: number; loop: number; at: number }[][] = model.edges.map(() => []);
-  model.faces.forEach((face, f) => face.loops.forEach((loop, l) => loop.forEach(({ edge }, at) => uses[edge]!.push({ face: f, loop: l, at }))));
+  model.faces.forEach((face, f) =>
+    face.loops.forEach((loop, l) =>
+      loop.forEach(({ edge }, at) => uses[edge]!.push({ face: f, loop: l, at })),
+    ),
+  );
   const inside = model.edges.map((_, i) => {
     const [a, b] = uses[i]!;
     return a !== undefined && b !== undefined && ofFace[a.face] === ofFace[b.face];
@@ -88,7 +98,9 @@ function outline(model: SolidModel, patches: Patch[], ofFace: Int32Array): void 
           for (let hops = 0; hops < 1000; hops++) {
             const edgeHere = model.faces[here.face]!.loops[here.loop]![here.at]!.edge;
             if (!inside[edgeHere]) break;
-            const twin = uses[edgeHere]!.find((u) => u.face !== here.face || u.loop !== here.loop || u.at !== here.at)!;
+            const twin = uses[edgeHere]!.find(
+              (u) => u.face !== here.face || u.loop !== here.loop || u.at !== here.at,
+            )!;
             here = next(twin);
           }
         }
@@ -107,14 +119,29 @@ function isSameSurface(a: Face, b: Face, common: Vec3[]): boolean {
   if (s.kind !== t.kind || s.kind === 'freeform') return false;
   const p = common[0]!;
   if (dot(outwardNormal(a, p), outwardNormal(b, p)) < Math.cos(0.01)) return false;
-  if (s.kind === 'plane') return Math.abs(Math.abs(dot(s.normal, (t as typeof s).normal)) - 1) < SAME_ANGLE * SAME_ANGLE;
+  if (s.kind === 'plane')
+    return Math.abs(Math.abs(dot(s.normal, (t as typeof s).normal)) - 1) < SAME_ANGLE * SAME_ANGLE;
   if (a.reversed !== b.reversed) return false;
-  if (s.kind === 'sphere') return t.kind === 'sphere' && Math.abs(s.radius - t.radius) < SAME_PLACE && length(sub(s.origin, t.origin)) < 2 * SAME_PLACE;
+  if (s.kind === 'sphere')
+    return (
+      t.kind === 'sphere' &&
+      Math.abs(s.radius - t.radius) < SAME_PLACE &&
+      length(sub(s.origin, t.origin)) < 2 * SAME_PLACE
+    );
   if (t.kind === 'plane' || t.kind === 'sphere' || t.kind === 'freeform') return false;
-  if (Math.abs(dot(s.axis, t.axis)) < 1 - SAME_ANGLE * SAME_ANGLE || length(reject(sub(s.origin, t.origin), s.axis)) > 2 * SAME_PLACE) return false;
+  if (
+    Math.abs(dot(s.axis, t.axis)) < 1 - SAME_ANGLE * SAME_ANGLE ||
+    length(reject(sub(s.origin, t.origin), s.axis)) > 2 * SAME_PLACE
+  )
+    return false;
   if (s.kind === 'cylinder' && t.kind === 'cylinder') return Math.abs(s.radius - t.radius) < SAME_PLACE;
   if (s.kind === 'cone' && t.kind === 'cone') return Math.abs(s.semiAngle - t.semiAngle) < SAME_ANGLE;
-  return s.kind === 'torus' && t.kind === 'torus' && Math.abs(s.minorRadius - t.minorRadius) < SAME_PLACE && length(sub(s.origin, t.origin)) < 2 * SAME_PLACE;
+  return (
+    s.kind === 'torus' &&
+    t.kind === 'torus' &&
+    Math.abs(s.minorRadius - t.minorRadius) < SAME_PLACE &&
+    length(sub(s.origin, t.origin)) < 2 * SAME_PLACE
+  );
 }
 
 /** Points of one border in its own direction. */

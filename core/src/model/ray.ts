@@ -72,7 +72,8 @@ class Tree implements RayCaster {
     nodes[at + 7] = to;
     if (to - from <= LEAF) return at;
     let axis = 0;
-    for (let k = 1; k < 3; k++) if (nodes[at + 3 + k]! - nodes[at + k]! > nodes[at + 3 + axis]! - nodes[at + axis]!) axis = k;
+    for (let k = 1; k < 3; k++)
+      if (nodes[at + 3 + k]! - nodes[at + k]! > nodes[at + 3 + axis]! - nodes[at + axis]!) axis = k;
     const middle = this.partition(from, to, axis, nodes[at + axis]! + nodes[at + 3 + axis]!);
     this.build(from, middle);
     nodes[at + 8] = this.build(middle, to);
@@ -132,7 +133,10 @@ class Tree implements RayCaster {
       if (right > 0) {
         // The nearer side first: what it meets cuts the other one short.
         const left = n + NODE;
-        const isLeftNear = sense > 0 ? nodes[left + lead]! <= nodes[right + lead]! : nodes[left + 3 + lead]! >= nodes[right + 3 + lead]!;
+        const isLeftNear =
+          sense > 0
+            ? nodes[left + lead]! <= nodes[right + lead]!
+            : nodes[left + 3 + lead]! >= nodes[right + 3 + lead]!;
         stack[depth++] = isLeftNear ? right : left;
         stack[depth++] = isLeftNear ? left : right;
         continue;

@@ -28,14 +28,20 @@ export function recoverSurface(samples: SurfaceSample[]): Surface | null {
 function agrees(surface: Surface, samples: SurfaceSample[]): boolean {
   const cosLimit = Math.cos(RECOVERY_ANGLE);
   return samples.every(
-    ({ point, normal }) => Math.abs(distanceToSurface(surface, point)) <= RECOVERY_TOLERANCE && Math.abs(dot(surfaceNormal(surface, point), normal)) >= cosLimit,
+    ({ point, normal }) =>
+      Math.abs(distanceToSurface(surface, point)) <= RECOVERY_TOLERANCE &&
+      Math.abs(dot(surfaceNormal(surface, point), normal)) >= cosLimit,
   );
 }
 
 const mean = (vs: Vec3[]): Vec3 => scale(vs.reduce(add, [0, 0, 0] as Vec3), 1 / vs.length);
 
 function fitPlane(samples: SurfaceSample[]): Surface {
-  return { kind: 'plane', origin: mean(samples.map((s) => s.point)), normal: normalize(mean(samples.map((s) => s.normal))) };
+  return {
+    kind: 'plane',
+    origin: mean(samples.map((s) => s.point)),
+    normal: normalize(mean(samples.map((s) => s.normal))),
+  };
 }
 
 function fitCylinder(samples: SurfaceSample[]): Surface | null {
@@ -62,7 +68,13 @@ function fitCone(samples: SurfaceSample[]): Surface | null {
   if (dot(sub(m, apex), axis) < 0) axis = scale(axis, -1);
   const height = dot(sub(m, apex), axis);
   const semiAngle = Math.asin(Math.abs(c));
-  return { kind: 'cone', origin: along(apex, axis, height), axis, radius: height * Math.tan(semiAngle), semiAngle };
+  return {
+    kind: 'cone',
+    origin: along(apex, axis, height),
+    axis,
+    radius: height * Math.tan(semiAngle),
+    semiAngle,
+  };
 }
 
 function fitSphere(samples: SurfaceSample[]): Surface | null {
@@ -156,9 +168,12 @@ function smallestEigenvector(symmetric: number[][]): number[] {
         const t = Math.sign(theta || 1) / (Math.abs(theta) + Math.hypot(theta, 1));
         const c = 1 / Math.hypot(t, 1);
         const s = t * c;
-        for (let k = 0; k < n; k++) [a[k]![p], a[k]![q]] = [c * a[k]![p]! - s * a[k]![q]!, s * a[k]![p]! + c * a[k]![q]!];
-        for (let k = 0; k < n; k++) [a[p]![k], a[q]![k]] = [c * a[p]![k]! - s * a[q]![k]!, s * a[p]![k]! + c * a[q]![k]!];
-        for (let k = 0; k < n; k++) [e[k]![p], e[k]![q]] = [c * e[k]![p]! - s * e[k]![q]!, s * e[k]![p]! + c * e[k]![q]!];
+        for (let k = 0; k < n; k++)
+          [a[k]![p], a[k]![q]] = [c * a[k]![p]! - s * a[k]![q]!, s * a[k]![p]! + c * a[k]![q]!];
+        for (let k = 0; k < n; k++)
+          [a[p]![k], a[q]![k]] = [c * a[p]![k]! - s * a[q]![k]!, s * a[p]![k]! + c * a[q]![k]!];
+        for (let k = 0; k < n; k++)
+          [e[k]![p], e[k]![q]] = [c * e[k]![p]! - s * e[k]![q]!, s * e[k]![p]! + c * e[k]![q]!];
       }
     }
   }
@@ -181,7 +196,9 @@ function solve3(rows: { row: Vec3; value: number }[]): Vec3 | null {
     }
   }
   for (let c = 0; c < 3; c++) {
-    const pivot = [c, c + 1, c + 2].filter((r) => r < 3).sort((x, y) => Math.abs(m[y]![c]!) - Math.abs(m[x]![c]!))[0]!;
+    const pivot = [c, c + 1, c + 2]
+      .filter((r) => r < 3)
+      .sort((x, y) => Math.abs(m[y]![c]!) - Math.abs(m[x]![c]!))[0]!;
     if (Math.abs(m[pivot]![c]!) < 1e-12) return null;
     [m[c], m[pivot]] = [m[pivot]!, m[c]!];
     for (let r = 0; r < 3; r++) {

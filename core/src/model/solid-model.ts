@@ -20,7 +20,11 @@ export interface FreeformMesh {
   triangles: number[];
 }
 
-export type Curve = { kind: 'line' } | { kind: 'circle'; centre: Vec3; axis: Vec3; radius: number } | { kind: 'ellipse' } | { kind: 'spline' };
+export type Curve =
+  | { kind: 'line' }
+  | { kind: 'circle'; centre: Vec3; axis: Vec3; radius: number }
+  | { kind: 'ellipse' }
+  | { kind: 'spline' };
 
 export interface LoopEdge {
   edge: number;
@@ -55,6 +59,9 @@ export interface Edge {
   /** Angle between the faces' outward normals, radians. */
   angle: number;
 }
+
+/** No part reaches farther from its origin, mm (10 km): numbers beyond come from damaged files. */
+export const FARTHEST = 1e7;
 
 export interface Solid {
   name: string;

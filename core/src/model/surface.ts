@@ -57,7 +57,11 @@ function nearestMeshNormal(mesh: { positions: number[]; normals: number[] }, p: 
   let best = 0;
   let bestDistance = Infinity;
   for (let i = 0; i < mesh.positions.length; i += 3) {
-    const d = Math.hypot(mesh.positions[i]! - p[0], mesh.positions[i + 1]! - p[1], mesh.positions[i + 2]! - p[2]);
+    const d = Math.hypot(
+      mesh.positions[i]! - p[0],
+      mesh.positions[i + 1]! - p[1],
+      mesh.positions[i + 2]! - p[2],
+    );
     if (d < bestDistance) {
       bestDistance = d;
       best = i;

@@ -1,9 +1,12 @@
 import type { DerivedSetup, PlannedOperation } from '../job/derive.ts';
-import { boxOnTheWay } from '../job/keep-out.ts';
 import { zeroInWords } from '../job/setup-frame.ts';
 import type { PlannedHole } from '../operations/kind.ts';
-import { formatLength } from '../units/length.ts';
+import { visitsOf } from '../order/sequence.ts';
+import type { Space } from '../space/space.ts';
+import type { Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
+import { formatLength } from '../units/length.ts';
+import { mustLift } from './link.ts';
 
 export interface MotionHole extends PlannedHole {
   /** Go back up to the clearance level after this hole instead of staying at R. */
@@ -14,8 +17,20 @@ export interface MotionOperation {
   id: string;
   /** Such as `A SPOT A1-A6`. */
   title: string;
+  /** What the operator must know of it. */
+  notes: string[];
   operation: PlannedOperation;
   holes: MotionHole[];
+}
+
+/** What stands at the head of a program beside its tools. */
+export interface ProgramHead {
+  /** The setup's place among the job's, from 0: each has its own program number. */
+  index: number;
+  /** Material, stock, holding and side, in words. */
+  lines: string[];
+  /** Tags of what is not made here, with the reason in short. */
+  notMade: string[];
 }
 
 /** What the machine is to do, free of any dialect. Program coordinates, mm. */
@@ -25,40 +40,51 @@ export interface MotionProgram {
   workOffset: string;
   zero: string;
   clearanceZ: number;
+  head: ProgramHead;
   visits: { tool: Tool; operations: MotionOperation[] }[];
 }
 
-/** Says whether a tool of that radius can go straight from one place to another, program coordinates. */
-export type ClearPath = (from: readonly [number, number, number], to: readonly [number, number, number], radius: number) => boolean;
+/** What motion needs to see of the setup; null where the part is not known: then every hole lifts, slow but safe. */
+export interface MotionSpace {
+  space: Space;
+  discs(tool: Tool): readonly Disc[];
+}
 
-/** The motion of one setup. Without a way to look at the part every hole lifts: slow but safe. */
-export function motionProgram(setup: DerivedSetup, name: string, units: 'mm' | 'inch', clearPath: ClearPath = () => false): MotionProgram {
+/** The motion of one setup. */
+export function motionProgram(
+  setup: DerivedSetup,
+  name: string,
+  units: 'mm' | 'inch',
+  head: ProgramHead,
+  look: MotionSpace | null = null,
+): MotionProgram {
   const { frame } = setup;
-  const clearanceZ = frame.top + setup.setup.clearance;
-  const visits: MotionProgram['visits'] = [];
-  const isFree: ClearPath = (from, to, radius) => boxOnTheWay(frame.keepOuts, from, to, radius) === null && clearPath(from, to, radius);
-  for (const o of setup.operations) {
-    const last = visits[visits.length - 1];
-    const visit = last?.tool.id === o.tool.id ? last : { tool: o.tool, operations: [] };
-    if (visit !== last) visits.push(visit);
-    visit.operations.push({ id: o.id, title: titleOf(o), operation: o, holes: withLifts(o, isFree) });
-  }
+  const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
   return {
     name,
     units,
     workOffset: setup.setup.workOffset,
-    zero: zeroInWords(setup.setup, (mm) => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`),
-    clearanceZ,
-    visits,
+    zero: zeroInWords(setup.setup, say),
+    clearanceZ: frame.top + setup.setup.clearance,
+    head,
+    visits: visitsOf(setup.operations).map(({ tool, operations }) => ({
+      tool,
+      operations: operations.map((o) => ({
+        id: o.id,
+        title: titleOf(o),
+        notes: o.remarks.flatMap((r) => r.onSheet ?? []),
+        operation: o,
+        holes: withLifts(o, look),
+      })),
+    })),
   };
 }
 
-function withLifts(o: PlannedOperation, clearPath: ClearPath): MotionHole[] {
+function withLifts(o: PlannedOperation, look: MotionSpace | null): MotionHole[] {
+  const discs = look?.discs(o.tool) ?? [];
   return o.holes.map((h, i) => {
     const next = o.holes[i + 1];
-    if (!next) return { ...h, lift: true };
-    const z = Math.max(h.r, next.r);
-    return { ...h, lift: !clearPath([h.x, h.y, z], [next.x, next.y, z], o.tool.diameter / 2) };
+    return { ...h, lift: !next || mustLift(look?.space ?? null, discs, h, next) };
   });
 }
 

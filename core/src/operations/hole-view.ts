@@ -22,6 +22,14 @@ export interface HoleView {
   steps: PlacedStep[];
   /** Steps beyond the narrowest, which widen toward the other side. */
   farSteps: PlacedStep[];
+  /** Z up to which metal may stand over it: the stock's top, or that of a cavity which is not made before. Its own entry where it is free. */
+  metalZ: number;
+  /** Why metal may stand over it, in words; null where none does. */
+  metalFrom: string | null;
+  /** A hole as wide above it on its axis leads the drill: no spot is needed, and none would pass. */
+  isGuided: boolean;
+  /** Cavities made before that its wall opens into: from where to where below the entry, mm. */
+  crossings: { label: string; top: number; end: number }[];
 }
 
 /** The hole from the side of `frame`'s Z; null where it cannot be reached from there. */
@@ -45,6 +53,10 @@ export function viewHole(feature: HoleFeature, label: string, frame: Frame): Hol
     bottom: feature.bottom,
     steps: steps.slice(0, narrowest + 1),
     farSteps: steps.slice(narrowest + 1),
+    metalZ: z,
+    metalFrom: null,
+    isGuided: false,
+    crossings: [],
   };
 }
 
@@ -61,7 +73,9 @@ function placeSteps(stack: StackStep[]): PlacedStep[] {
 
 function turnRound(s: PlacedStep, depth: number): PlacedStep {
   const place = { top: depth - s.end, end: depth - s.top };
-  return s.shape === 'cone' ? { ...s, ...place, startDiameter: s.endDiameter, endDiameter: s.startDiameter } : { ...s, ...place };
+  return s.shape === 'cone'
+    ? { ...s, ...place, startDiameter: s.endDiameter, endDiameter: s.startDiameter }
+    : { ...s, ...place };
 }
 
 function narrowestIndex(steps: PlacedStep[]): number {
@@ -85,3 +99,9 @@ export function entryCone(v: HoleView): Extract<PlacedStep, { shape: 'cone' }> |
   const first = v.steps[0];
   return first?.shape === 'cone' && first.startDiameter > first.endDiameter ? first : null;
 }
+
+/**
+ * How far below the entry a rim is measured, mm. A cone of the model stands where it stands: its wide end is at the entry, the highest
+ * point. A rim that the model does not have is wanted all round, so it is measured at the lowest point of a slanted entry.
+ */
+export const rimLevel = (v: HoleView): number => (entryCone(v) ? 0 : v.entryDrop);

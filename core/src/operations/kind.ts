@@ -3,7 +3,11 @@ import type { Material } from '../cutting/material.ts';
 import type { SizeDecision } from '../job/plan.ts';
 import type { Setup } from '../job/setup.ts';
 import type { Thread } from '../threads/thread.ts';
+import type { ToolNeed } from '../tools/find.ts';
 import type { Tool, ToolKind } from '../tools/schema.ts';
+import type { Callout } from '../callout/callout.ts';
+import type { Space } from '../space/space.ts';
+import type { Disc } from '../tools/profile.ts';
 import type { HoleView, PlacedStep } from './hole-view.ts';
 
 export const CYCLES = ['G81', 'G82', 'G83', 'G73', 'G84', 'G74'] as const;
@@ -31,6 +35,8 @@ export interface Remark {
   rule: string;
   severity: Severity;
   message: string;
+  /** What the operator must know of it, in a few words: it stands in the program as a comment. */
+  onSheet?: string;
 }
 
 /** What an operation kind is given to plan one size in one setup. */
@@ -40,13 +46,17 @@ export interface KindContext {
   holes: HoleView[];
   decision: SizeDecision;
   thread: Thread | null;
+  /** What the print says; the holes above are laid out by it already. */
+  print: Callout;
   tools: readonly Tool[];
   material: Material;
   machine: MachineProfile;
-  /** Z of the stock's top, program coordinates. */
-  stockTop: number;
-  /** Metal may stand above a hole's own level. */
-  standsProud: boolean;
+  /** What is in the way in this setup. */
+  space: Space;
+  /** A tool's whole outline as it stands in the machine. */
+  discs(tool: Tool): readonly Disc[];
+  /** Tool ids to be taken before others that would do as well, likeliest first. */
+  favour: readonly string[];
   /** A length for messages, in the job's unit with the unit. */
   say(mm: number): string;
   /** The step of the hole that this operation makes, where it is one of several. */
@@ -64,6 +74,10 @@ export interface PlannedHole {
   r: number;
   z: number;
   entryZ: number;
+  /** Z up to which metal may stand over it when this operation begins. */
+  metalZ: number;
+  /** Stretches, from higher to lower Z, that are fed at half: where the drill breaks into a cavity, or enters another's hole. */
+  slow?: { from: number; to: number }[];
 }
 
 export interface Planned {
@@ -77,9 +91,23 @@ export interface Planned {
   holes: PlannedHole[];
   parameters: Parameter[];
   remarks: Remark[];
+  /** Ids of tools that would do as well: a setup takes the fewest that do all its work. */
+  alternatives?: string[];
 }
 
-export type PlanResult = Planned | { missing: string };
+/** Why an operation cannot be made; of some holes only, where they are named by label. */
+export interface Missing {
+  missing: string;
+  holes?: string[];
+  /** The tool that would do, where the shop lacks one. */
+  need?: ToolNeed;
+}
+
+/**
+ * What became of planning: an operation; why it cannot be made (of some holes only, where they are named by label); or that it is not
+ * needed, with the reason where somebody might miss it.
+ */
+export type PlanResult = Planned | Missing | { none: string | null };
 
 export interface OperationKind {
   kind: string;
@@ -99,14 +127,30 @@ export class Parameters {
   length(key: string, label: string, value: number, source: Source, relation?: string): number {
     const typed = this.typed(key);
     const use = typeof typed === 'number' ? typed : value;
-    this.list.push({ key, label, type: 'length', value: use, source: typeof typed === 'number' ? 'typed' : source, relation, editable: true });
+    this.list.push({
+      key,
+      label,
+      type: 'length',
+      value: use,
+      source: typeof typed === 'number' ? 'typed' : source,
+      relation,
+      editable: true,
+    });
     return use;
   }
 
   choice<T extends string>(key: string, label: string, choices: readonly T[], value: T, source: Source): T {
     const typed = this.typed(key);
     const found = choices.find((c) => c === typed);
-    this.list.push({ key, label, type: 'choice', choices, value: found ?? value, source: found ? 'typed' : source, editable: true });
+    this.list.push({
+      key,
+      label,
+      type: 'choice',
+      choices,
+      value: found ?? value,
+      source: found ? 'typed' : source,
+      editable: true,
+    });
     return found ?? value;
   }
 
@@ -114,7 +158,14 @@ export class Parameters {
   number(key: string, label: string, value: number, source: Source): number {
     const typed = this.typed(key);
     const use = typeof typed === 'number' ? typed : value;
-    this.list.push({ key, label, type: 'number', value: use, source: typeof typed === 'number' ? 'typed' : source, editable: true });
+    this.list.push({
+      key,
+      label,
+      type: 'number',
+      value: use,
+      source: typeof typed === 'number' ? 'typed' : source,
+      editable: true,
+    });
     return use;
   }
 
@@ -137,13 +188,32 @@ export class Parameters {
   }
 }
 
-/** R level of a hole: above its entry, or above the block's top where metal still stands over it. */
+/** The style of tap that was typed, else the one that the print asks for; undefined where either will do. */
+export function tapStyle(c: Pick<KindContext, 'decision' | 'print'>): 'forming' | undefined {
+  const typed = c.decision.overrides['tap']?.['style'];
+  if (typed !== undefined) return typed === 'forming' ? 'forming' : undefined;
+  return c.print.wishes?.includes('formed') ? 'forming' : undefined;
+}
+
+/** R level of a hole: above whatever metal may stand over it. */
 export function retractLevel(c: KindContext, hole: HoleView, least = 0): number {
-  const top = c.standsProud ? Math.max(hole.entryZ, c.stockTop) : hole.entryZ;
-  return top + Math.max(c.setup.retract, least);
+  return Math.max(hole.entryZ, hole.metalZ) + Math.max(c.setup.retract, least);
 }
 
 /** The size's holes with R and the tool's lowest place, for a tool that goes `depthOf` below each entry. */
-export function placeHoles(c: KindContext, depthOf: (hole: HoleView) => number, leastRetract = 0): PlannedHole[] {
-  return c.holes.map((h) => ({ feature: h.feature.id, label: h.label, x: h.x, y: h.y, r: retractLevel(c, h, leastRetract), z: h.entryZ - depthOf(h), entryZ: h.entryZ }));
+export function placeHoles(
+  c: KindContext,
+  depthOf: (hole: HoleView) => number,
+  leastRetract = 0,
+): PlannedHole[] {
+  return c.holes.map((h) => ({
+    feature: h.feature.id,
+    label: h.label,
+    x: h.x,
+    y: h.y,
+    r: retractLevel(c, h, leastRetract),
+    z: h.entryZ - depthOf(h),
+    entryZ: h.entryZ,
+    metalZ: h.metalZ,
+  }));
 }

@@ -2,11 +2,19 @@ import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { drillKind } from './drill/index.ts';
 import type { OperationKind } from './kind.ts';
+import { pilotKind } from './pilot/index.ts';
 import { spotKind } from './spot/index.ts';
 import { tapKind } from './tap/index.ts';
 
 /** All kinds of operation: a folder and a line each. */
-export const OPERATION_KINDS: readonly OperationKind[] = [spotKind, drillKind, counterboreKind, countersinkKind, tapKind];
+export const OPERATION_KINDS: readonly OperationKind[] = [
+  spotKind,
+  pilotKind,
+  drillKind,
+  counterboreKind,
+  countersinkKind,
+  tapKind,
+];
 
 /** The kind of that name; throws a RangeError for one that is not registered. */
 export function operationKind(kind: string): OperationKind {

@@ -75,7 +75,9 @@ class OpenTour {
     for (let kick = 0; kick < kicks; kick++) {
       this.log = [];
       const start = 1 + this.random(Math.max(1, this.n - reach - 1));
-      const cuts = [start + this.random(reach), start + this.random(reach), start + this.random(reach)].sort((a, b) => a - b);
+      const cuts = [start + this.random(reach), start + this.random(reach), start + this.random(reach)].sort(
+        (a, b) => a - b,
+      );
       const [i, j, l] = cuts as [number, number, number];
       if (i === j || j === l || l >= this.n) continue;
       // Swapping the stretches [i, j) and [j, l) is three reversals.
@@ -192,7 +194,8 @@ class OpenTour {
         if (i < 1 || j >= n) continue;
         const before = order[i - 1]!;
         const after = j + 1 < n ? order[j + 1]! : -1;
-        const removed = this.d(before, order[i]!) + (after >= 0 ? this.d(order[j]!, after) - this.d(before, after) : 0);
+        const removed =
+          this.d(before, order[i]!) + (after >= 0 ? this.d(order[j]!, after) - this.d(before, after) : 0);
         const other = end === 0 ? order[j]! : order[i]!;
         for (let m = 0; m < this.k; m++) {
           const q = this.near[p * this.k + m]!;
@@ -258,7 +261,8 @@ class OpenTour {
     used[0] = 1;
     for (let i = 1, p = 0; i < this.n; i++) {
       let best = -1;
-      for (let m = 0; m < this.k && best < 0; m++) if (!used[this.near[p * this.k + m]!]) best = this.near[p * this.k + m]!;
+      for (let m = 0; m < this.k && best < 0; m++)
+        if (!used[this.near[p * this.k + m]!]) best = this.near[p * this.k + m]!;
       if (best < 0) {
         let shortest = Infinity;
         for (let q = 0; q < this.n; q++) {
@@ -276,7 +280,9 @@ class OpenTour {
   /** The k nearest of each point, nearest first, by sorting along X and looking outward until nothing nearer can come. */
   private neighbourLists(): Int32Array {
     const { n, k, xyz } = this;
-    const byX = Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => xyz[3 * a]! - xyz[3 * b]! || a - b);
+    const byX = Int32Array.from({ length: n }, (_, i) => i).sort(
+      (a, b) => xyz[3 * a]! - xyz[3 * b]! || a - b,
+    );
     const out = new Int32Array(n * k);
     byX.forEach((p, i) => {
       const best: { q: number; d: number }[] = [];

@@ -1,13 +1,19 @@
-import { isHole } from '../features/family.ts';
-import { readProgram } from '../code/read/read.ts';
 import type { ReadProgram } from '../code/read/motion.ts';
+import { readProgram } from '../code/read/read.ts';
+import { Words } from '../code/write/words.ts';
+import { isHole } from '../features/family.ts';
 import type { DerivedJob, DerivedSetup } from '../job/derive.ts';
-import { labelOf } from '../job/derive.ts';
+import { printed } from '../job/print.ts';
+import { isReached, labelOf } from '../job/placed.ts';
 import { viewHole } from '../operations/hole-view.ts';
+import type { Space } from '../space/space.ts';
+import type { Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
-import { CHECK_RULES } from './checks/rules.ts';
-import { madeHoles, type Check, type MadeHole } from './checks/check.ts';
+import type { Check, MadeHole, SeenHole } from './checks/check.ts';
+import { CHECK_RULES } from './checks/rules/registry.ts';
+import { foldFloods } from './floods.ts';
+import { madeHoles } from './pairing.ts';
 import { programTime, type ProgramTime } from './time.ts';
 
 export interface ProvenProgram {
@@ -17,21 +23,61 @@ export interface ProvenProgram {
   made: MadeHole[];
 }
 
+export interface ProofInput {
+  job: DerivedJob;
+  setup: DerivedSetup;
+  /** What is in the way in that setup. */
+  space: Space;
+  /** A tool's whole outline as it stands in the machine. */
+  discs(tool: Tool): readonly Disc[];
+  tools: readonly Tool[];
+  units: 'mm' | 'inch';
+}
+
 /** Reads a setup's text back and runs every check on it. Nothing here looks at how the text was written. */
-export function proveProgram(text: string, job: DerivedJob, setup: DerivedSetup, tools: readonly Tool[], units: 'mm' | 'inch'): ProvenProgram {
+export function proveProgram(text: string, input: ProofInput): ProvenProgram {
+  const { job, setup, tools, units } = input;
   const read = readProgram(text, job.machine);
-  const views = job.rows.flatMap((row) =>
-    row.size.features.flatMap((f, i) => {
+  const byNumber = new Map(tools.flatMap((t) => (t.number === null ? [] : [[t.number, t] as const])));
+  const toolOf = (n: number): Tool | null => byNumber.get(n) ?? null;
+  const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
+  const holes = seenHoles(job, setup, say);
+  const made = madeHoles(read, holes, setup, toolOf);
+  const words = new Words(job.machine, units);
+  const word = (letter: string, mm: number): string =>
+    letter === 'F' ? `F${words.feed(mm, true)}` : `${letter}${words.coordinate(mm)}`;
+  const setupId = setup.setup.id;
+  const context = { ...input, read, holes, made, toolOf, madeEarlier: madeEarlier(job, setup), say, word };
+  const checks: Check[] = read.problems.map((p) => ({ ...p, setupId }));
+  for (const { run } of CHECK_RULES) checks.push(...run(context).map((c) => ({ ...c, setupId })));
+  return { read, checks: foldFloods(checks), time: programTime(read, job.machine), made };
+}
+
+/** The holes that this setup reaches, as they are to be made from its side: by the print where that is the hole's own side. */
+function seenHoles(job: DerivedJob, setup: DerivedSetup, say: (mm: number) => string): SeenHole[] {
+  return job.rows.flatMap((row) =>
+    row.size.features.flatMap((f, i): SeenHole[] => {
       const view = isHole(f) ? viewHole(f, labelOf(row.size, i), setup.frame.frame) : null;
-      return view ? [{ view, tag: row.tag }] : [];
+      if (!view) return [];
+      const home = job.setups.find((s) => isReached(f, s));
+      const isHome = home?.setup.id === setup.setup.id;
+      return [{ view: isHome ? printed(view, row.print, row.size.features.length, say).view : view, row }];
     }),
   );
-  const made = madeHoles(read, tools)(views);
-  const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
-  const setupId = setup.setup.id;
-  const checks: Check[] = read.problems.map((p) => ({ ...p, setupId }));
-  for (const { run } of CHECK_RULES) checks.push(...run({ job, setup, read, made, say }).map((c) => ({ ...c, setupId })));
-  return { read, checks, time: programTime(read, job.machine), made };
+}
+
+/** Features that the setups before make: what they opened is air by now. */
+function madeEarlier(job: DerivedJob, setup: DerivedSetup): Set<string> {
+  const before = job.setups.slice(
+    0,
+    job.setups.findIndex((s) => s.setup.id === setup.setup.id),
+  );
+  const ids = new Set(before.map((s) => s.setup.id));
+  return new Set(
+    job.rows.flatMap((r) =>
+      r.operations.filter((o) => ids.has(o.setupId)).flatMap((o) => o.holes.map((h) => h.feature)),
+    ),
+  );
 }
 
 /** Checks of the plan itself, before any code: open rows, remarks of operations, two tools on one number. */
@@ -41,9 +87,30 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
     const feature = row.size.features[0]!.id;
     if (row.state === 'unreachable' || row.state === 'open') {
       for (const message of row.reasons)
-        out.push({ rule: row.state === 'open' ? 'open-row' : 'unreachable', severity: 'warning', message: `${row.tag}: ${message}`, tag: row.tag, feature });
+        out.push({
+          rule: row.state === 'open' ? 'open-row' : 'unreachable',
+          severity: 'warning',
+          message: `${row.tag}: ${message}`,
+          tag: row.tag,
+          feature,
+        });
     }
-    for (const r of row.remarks) out.push({ ...r, message: `${row.tag}: ${r.message}`, tag: row.tag, feature });
+    for (const { rule, severity, message } of row.remarks)
+      out.push({ rule, severity, message: `${row.tag}: ${message}`, tag: row.tag, feature });
+  }
+  for (const { setup, frame, operations } of job.setups) {
+    const clearance = frame.top + setup.clearance;
+    for (const o of operations) {
+      const high = o.holes.filter((h) => h.r > clearance + 1e-6);
+      if (high.length > 0)
+        out.push({
+          rule: 'r-above-clearance',
+          severity: 'error',
+          message: `${o.tag}: the R level of ${o.label} stands ${(high[0]!.r - clearance).toFixed(2)} mm above the clearance level. Raise the clearance in the setup, or lower R.`,
+          tag: o.tag,
+          setupId: setup.id,
+        });
+    }
   }
   const byNumber = new Map<number, Tool>();
   const used = new Set(job.rows.flatMap((r) => r.operations.map((o) => o.tool.id)));
@@ -60,7 +127,12 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
   }
   for (const o of job.rows.flatMap((r) => r.operations)) {
     if (o.tool.number === null)
-      out.push({ rule: 'no-number', severity: 'error', message: `${o.tag}: ${o.tool.description} is not in the magazine. Give it a number on the tool screen.`, tag: o.tag });
+      out.push({
+        rule: 'no-number',
+        severity: 'error',
+        message: `${o.tag}: ${o.tool.description} is not in the magazine. Give it a number on the tool screen.`,
+        tag: o.tag,
+      });
   }
   return out;
 }

@@ -5,10 +5,23 @@ import type { DerivedJob } from '../job/derive.ts';
 import type { MadeHole } from './checks/check.ts';
 import type { Check } from './checks/check.ts';
 
+/** Rules whose findings are a tool in something that it is not to cut. */
+const COLLISIONS = new Set([
+  'low-rapid',
+  'rapid-into-part',
+  'into-part',
+  'rapid-into-metal',
+  'holder-into-metal',
+  'holding',
+]);
+
 export interface ProofSummary {
   /** mm³ and mm, worked out hole by hole from the drilled depths read back; walls are exact by the tool's size. */
   overcutVolume: number;
-  leftoverVolume: number;
+  /** Of holes that are short or not drilled; null where something else is left that nobody can count yet. */
+  leftoverVolume: number | null;
+  /** What the volumes do not count, in words: metal is not simulated yet. */
+  notCounted: string[];
   largestOvercut: number;
   collisions: { line?: number; message: string }[];
 }
@@ -21,7 +34,11 @@ export function proofSummary(job: DerivedJob, made: MadeHole[], checks: Check[])
     if (m.tool?.kind !== 'drill' || !m.view) continue;
     const tip = m.view.entryZ - m.call.z;
     const full = tip - pointLength(m.tool.diameter, m.tool.pointAngleDeg ?? 118);
-    const over = m.view.through ? Math.min(0, full - m.view.depth) : m.view.bottom.shape === 'cone' ? full - m.view.depth : tip - m.view.depth;
+    const over = m.view.through
+      ? Math.min(0, full - m.view.depth)
+      : m.view.bottom.shape === 'cone'
+        ? full - m.view.depth
+        : tip - m.view.depth;
     const area = (Math.PI / 4) * m.tool.diameter ** 2;
     const before = drilled.get(m.view.feature.id);
     if (!before || over > before.over) drilled.set(m.view.feature.id, { over, area });
@@ -35,6 +52,32 @@ export function proofSummary(job: DerivedJob, made: MadeHole[], checks: Check[])
   for (const f of job.rows.flatMap((r) => r.size.features.filter(isHole))) {
     if (!drilled.has(f.id)) leftover += (Math.PI / 4) * narrowest(f) ** 2 * f.depth;
   }
-  const collisions = checks.filter((c) => c.rule === 'low-rapid').map((c) => ({ line: c.line, message: c.message }));
-  return { overcutVolume: overcut, leftoverVolume: leftover, largestOvercut: largest, collisions };
+  const collisions = checks
+    .filter((c) => COLLISIONS.has(c.rule))
+    .map((c) => ({ line: c.line, message: c.message }));
+  const notCounted = uncounted(job, made);
+  return {
+    overcutVolume: overcut,
+    leftoverVolume: notCounted.length > 0 ? null : leftover,
+    notCounted,
+    largestOvercut: largest,
+    collisions,
+  };
+}
+
+function uncounted(job: DerivedJob, made: readonly MadeHole[]): string[] {
+  const out: string[] = [];
+  const rows = job.rows.filter((r) => r.size.family !== 'hole' && r.state !== 'optional');
+  if (rows.length > 0)
+    out.push(
+      `metal in ${rows.map((r) => `${r.tag} (${r.size.features.length})`).join(', ')}, which no method makes yet`,
+    );
+  const flat = [
+    ...new Set(
+      made.flatMap((m) => (m.tag && m.view?.bottom.shape === 'flat' && !m.view.through ? [m.tag] : [])),
+    ),
+  ];
+  if (flat.length > 0) out.push(`the cone that a drill leaves on a flat floor: ${flat.join(', ')}`);
+  if (job.setups.some((s) => s.frame.body.standsProud)) out.push('stock that stands above the part');
+  return out;
 }

@@ -23,7 +23,8 @@ export function programTime(read: ReadProgram, profile: MachineProfile): Program
   for (const m of read.motions) {
     let t = motionTime(m, profile);
     if (m.tool !== tool) {
-      t += profile.toolChangeSeconds + profile.spindleStartSeconds;
+      // Tool 0 is none: nothing was changed in yet.
+      if (m.tool !== 0) t += profile.toolChangeSeconds + profile.spindleStartSeconds;
       tool = m.tool;
     }
     total += t;
@@ -52,6 +53,8 @@ function arcLength(m: Motion): number {
   let turn = Math.atan2(y1 - cy, x1 - cx) - Math.atan2(y0 - cy, x0 - cx);
   if (m.clockwise) turn = -turn;
   turn = ((turn % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-  if (m.turns) turn = 2 * Math.PI * m.turns;
+  // `turns` are whole ones; a full circle has no part turn.
+  if (m.turns && (turn < 1e-9 || 2 * Math.PI - turn < 1e-9)) turn = 0;
+  turn += 2 * Math.PI * (m.turns ?? 0);
   return Math.hypot(r * turn, z1 - z0);
 }

@@ -5,8 +5,10 @@ import { familyOf } from '../features/registry.ts';
 import { hole, plan } from '../testing/fixtures.ts';
 import { carryPlan, compareFeatures } from './compare.ts';
 
-const drilled = (x: number, diameter = 8, depth = 20) => hole({ entry: [x, 20, 0], depth, stack: [{ shape: 'cylinder', diameter, length: depth }] });
-const counts = (c: ReturnType<typeof compareFeatures>) => [c.stayed, c.moved, c.resized, c.gone, c.added].map((l) => l.length);
+const drilled = (x: number, diameter = 8, depth = 20) =>
+  hole({ entry: [x, 20, 0], depth, stack: [{ shape: 'cylinder', diameter, length: depth }] });
+const counts = (c: ReturnType<typeof compareFeatures>) =>
+  [c.stayed, c.moved, c.resized, c.gone, c.added].map((l) => l.length);
 
 describe('two revisions of a part', () => {
   it('tell what stayed, moved, was resized, is gone and is new', () => {
@@ -20,10 +22,18 @@ describe('two revisions of a part', () => {
   });
   it('pair the nearest of equal holes', () => {
     const c = compareFeatures([drilled(0), drilled(50)], [drilled(49), drilled(1)]);
-    expect(c.moved.map((p) => Math.abs(p.before.family === 'hole' && p.after.family === 'hole' ? p.before.entry[0] - p.after.entry[0] : 99))).toEqual([1, 1]);
+    expect(
+      c.moved.map((p) =>
+        Math.abs(
+          p.before.family === 'hole' && p.after.family === 'hole' ? p.before.entry[0] - p.after.entry[0] : 99,
+        ),
+      ),
+    ).toEqual([1, 1]);
   });
   it('lose nothing and invent nothing', () => {
-    const any = fc.array(fc.tuple(fc.integer({ min: 0, max: 12 }), fc.constantFrom(5, 6, 8)), { maxLength: 14 }).map((l) => l.map(([x, d]) => drilled(10 * x, d)));
+    const any = fc
+      .array(fc.tuple(fc.integer({ min: 0, max: 12 }), fc.constantFrom(5, 6, 8)), { maxLength: 14 })
+      .map((l) => l.map(([x, d]) => drilled(10 * x, d)));
     fc.assert(
       fc.property(any, any, (a, b) => {
         const c = compareFeatures(a, b);
@@ -70,11 +80,16 @@ describe('the plan on a new revision', () => {
   });
   it('keeps decisions of sizes that stayed and takes over a resized one’s only when asked', () => {
     const p = plan();
-    p.sizes = { [key(still)]: { overrides: {}, leftOut: 'stays' }, [key(growing)]: { overrides: {}, leftOut: 'was 6' } };
+    p.sizes = {
+      [key(still)]: { overrides: {}, leftOut: 'stays' },
+      [key(growing)]: { overrides: {}, leftOut: 'was 6' },
+    };
     const left = carryPlan(p, before, comparison, new Set());
     expect(left.plan.sizes[key(after[0]!)]?.leftOut).toBe('stays');
     expect(left.plan.sizes[key(after[2]!)]).toBeUndefined();
     expect(left.asks.join()).toContain('new size');
-    expect(carryPlan(p, before, comparison, new Set([after[2]!.id])).plan.sizes[key(after[2]!)]?.leftOut).toBe('was 6');
+    expect(
+      carryPlan(p, before, comparison, new Set([after[2]!.id])).plan.sizes[key(after[2]!)]?.leftOut,
+    ).toBe('was 6');
   });
 });

@@ -2,7 +2,8 @@ import { isTarget, targetOf } from '../corrections/apply.ts';
 import type { Correction } from '../corrections/schema.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf, placeOf } from '../features/registry.ts';
-import { distance, dot } from '../geometry/vec.ts';
+import { nearestPairs, PlaceIndex } from '../geometry/place-index.ts';
+import { dot, type Vec3 } from '../geometry/vec.ts';
 import type { Plan } from '../job/plan.ts';
 
 export interface Pair {
@@ -21,6 +22,7 @@ export interface Comparison {
 
 /** Places this near count as one, mm. */
 const SAME_PLACE = 0.02;
+const CELL = 0.05;
 
 /** Pairs the features of two revisions: first by place and size, then by place, then the nearest of one size. */
 export function compareFeatures(before: Feature[], after: Feature[]): Comparison {
@@ -28,31 +30,65 @@ export function compareFeatures(before: Feature[], after: Feature[]): Comparison
   const shaped = (list: Feature[]): Feature[] => list.filter((f) => f.family !== 'sharp-edge');
   let old = shaped(before);
   let fresh = shaped(after);
-  const take = (list: Pair[], fits: (a: Feature, b: Feature) => number | null): void => {
-    const pairs = old.flatMap((a) =>
-      fresh.flatMap((b) => {
-        const cost = a.family === b.family ? fits(a, b) : null;
-        return cost === null ? [] : [{ a, b, cost }];
-      }),
-    );
-    pairs.sort((p, q) => p.cost - q.cost);
-    const used = new Set<Feature>();
-    for (const { a, b } of pairs) {
-      if (used.has(a) || used.has(b)) continue;
-      used.add(a).add(b);
-      list.push({ before: a, after: b });
-    }
+  const size = new Map([...old, ...fresh].map((f) => [f, familyOf(f).sizeKey(f, false)]));
+  const take = (list: Pair[], pairs: [Feature, Feature][]): void => {
+    const used = new Set(pairs.flat());
+    for (const [a, b] of pairs) list.push({ before: a, after: b });
     old = old.filter((f) => !used.has(f));
     fresh = fresh.filter((f) => !used.has(f));
   };
-  const size = new Map([...old, ...fresh].map((f) => [f, familyOf(f).sizeKey(f, false)]));
-  const isHere = (a: Feature, b: Feature): boolean => distance(placeOf(a), placeOf(b)) < SAME_PLACE && dot(a.axis, b.axis) > 0.999;
-  take(out.stayed, (a, b) => (size.get(a) === size.get(b) && isHere(a, b) ? 0 : null));
-  take(out.resized, (a, b) => (isHere(a, b) ? 0 : null));
-  take(out.moved, (a, b) => (size.get(a) === size.get(b) ? distance(placeOf(a), placeOf(b)) : null));
+  take(
+    out.stayed,
+    pairsInPlace(old, fresh, (a, b) => size.get(a) === size.get(b)),
+  );
+  take(
+    out.resized,
+    pairsInPlace(old, fresh, () => true),
+  );
+  take(out.moved, pairsOfOneSize(old, fresh, size));
   out.gone = old;
   out.added = fresh;
   return out;
+}
+
+/** Features of one family at one place that look the same way, each in one pair at most. */
+function pairsInPlace(
+  old: readonly Feature[],
+  fresh: readonly Feature[],
+  fits: (a: Feature, b: Feature) => boolean,
+): [Feature, Feature][] {
+  const index = new PlaceIndex<Feature>(CELL);
+  for (const b of fresh) index.add(b, placeOf(b));
+  const used = new Set<Feature>();
+  return old.flatMap((a): [Feature, Feature][] => {
+    const b = index
+      .near(placeOf(a), SAME_PLACE)
+      .find((f) => !used.has(f) && f.family === a.family && dot(a.axis, f.axis) > 0.999 && fits(a, f));
+    if (!b) return [];
+    used.add(b);
+    return [[a, b]];
+  });
+}
+
+/** Within each size the nearest pairs. */
+function pairsOfOneSize(
+  old: readonly Feature[],
+  fresh: readonly Feature[],
+  size: ReadonlyMap<Feature, string>,
+): [Feature, Feature][] {
+  const group = (list: readonly Feature[]): Map<string, { item: Feature; at: Vec3 }[]> => {
+    const out = new Map<string, { item: Feature; at: Vec3 }[]>();
+    for (const f of list) {
+      const key = `${f.family}/${size.get(f)}`;
+      const entry = { item: f, at: placeOf(f) };
+      const known = out.get(key);
+      if (known) known.push(entry);
+      else out.set(key, [entry]);
+    }
+    return out;
+  };
+  const after = group(fresh);
+  return [...group(old)].flatMap(([key, list]) => nearestPairs(list, after.get(key) ?? []));
 }
 
 export interface Carried {
@@ -65,9 +101,16 @@ export interface Carried {
  * The plan for the new revision. Sizes that stayed keep their decisions (they are kept by shape and size); corrections follow their
  * features to new places. `takeOver`: ids of resized features (new ids) whose size takes the decisions of the size before.
  */
-export function carryPlan(plan: Plan, before: Feature[], comparison: Comparison, takeOver: ReadonlySet<string>): Carried {
+export function carryPlan(
+  plan: Plan,
+  before: Feature[],
+  comparison: Comparison,
+  takeOver: ReadonlySet<string>,
+): Carried {
   const asks: string[] = [];
-  const now = new Map<Feature, Feature>([...comparison.stayed, ...comparison.moved, ...comparison.resized].map((p) => [p.before, p.after]));
+  const now = new Map<Feature, Feature>(
+    [...comparison.stayed, ...comparison.moved, ...comparison.resized].map((p) => [p.before, p.after]),
+  );
   const sizes = { ...plan.sizes };
   for (const { before: a, after: b } of comparison.resized) {
     const [from, to] = [familyOf(a).sizeKey(a, false), familyOf(b).sizeKey(b, false)];
@@ -90,7 +133,8 @@ export function carryPlan(plan: Plan, before: Feature[], comparison: Comparison,
       return fresh ? [targetOf(fresh)] : [];
     });
     const missing = c.targets.length - targets.length;
-    if (missing > 0) asks.push(`A correction (${c.kind}) lost ${missing} of its ${c.targets.length} features.`);
+    if (missing > 0)
+      asks.push(`A correction (${c.kind}) lost ${missing} of its ${c.targets.length} features.`);
     if (targets.length === 0 || (c.kind === 'join' && targets.length < 2)) return [];
     return [{ ...c, targets } as Correction];
   });

@@ -4,7 +4,11 @@ import type { Vec3 } from '../geometry/vec.ts';
 
 /** A closed box from `min` to `max` as a solid model, made by hand. */
 export function boxModel(min: Vec3, max: Vec3): SolidModel {
-  const corner = (i: number): Vec3 => [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]];
+  const corner = (i: number): Vec3 => [
+    i & 1 ? max[0] : min[0],
+    i & 2 ? max[1] : min[1],
+    i & 4 ? max[2] : min[2],
+  ];
   const model: SolidModel = {
     format: 'yellow-pin/solid-model@1',
     name: 'box',
@@ -22,7 +26,13 @@ export function boxModel(min: Vec3, max: Vec3): SolidModel {
     if (id === undefined) {
       id = model.edges.length;
       ids.set(key, id);
-      model.edges.push({ curve: { kind: 'line' }, points: [corner(Math.min(a, b)), corner(Math.max(a, b))], faces: [], convexity: 'open', angle: 0 });
+      model.edges.push({
+        curve: { kind: 'line' },
+        points: [corner(Math.min(a, b)), corner(Math.max(a, b))],
+        faces: [],
+        convexity: 'open',
+        angle: 0,
+      });
     }
     return { edge: id, reversed: a > b };
   };
@@ -54,7 +64,12 @@ export function boxModel(min: Vec3, max: Vec3): SolidModel {
   ];
   for (const [normal, ring] of sides) {
     const loop = ring.map((c, i) => edge(c, ring[(i + 1) % 4]!));
-    model.faces.push({ solid: 0, surface: { kind: 'plane', origin: corner(ring[0]!), normal }, reversed: false, loops: [loop] });
+    model.faces.push({
+      solid: 0,
+      surface: { kind: 'plane', origin: corner(ring[0]!), normal },
+      reversed: false,
+      loops: [loop],
+    });
   }
   connect(model);
   return model;

@@ -1,7 +1,11 @@
 import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
 import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
+import { featureSizes } from '../features/sets.ts';
+import { deriveJob } from '../job/derive.ts';
 import type { Library } from '../job/library.ts';
 import { newPlan, type Plan } from '../job/plan.ts';
+import { decisionFromCallout } from '../job/print.ts';
+import type { PlannedOperation, Row } from '../job/row.ts';
 import type { Bounds } from '../model/solid-model.ts';
 import { threadCandidates } from '../threads/candidates.ts';
 import type { Tool } from '../tools/schema.ts';
@@ -41,7 +45,27 @@ export function hole(part: Partial<HoleFeature> & { stack?: StackStep[] } = {}):
   };
 }
 
-const base = { tipDiameter: 0, overallLength: 160, stickOut: 130, holderId: 'h', cutterMaterial: 'hss' as const };
+/** An M6 cap head's hole: ⌀6.6 with a counterbore ⌀11, 6.8 deep, through unless said otherwise. */
+export function counterbored(
+  { floor = 6.8, diameter = 11 } = {},
+  part: Partial<HoleFeature> = { kind: 'through' },
+): HoleFeature {
+  const depth = part.depth ?? (part.kind === 'through' ? 30 : 20);
+  const stack: StackStep[] = [
+    { shape: 'cylinder', diameter, length: floor },
+    { shape: 'flat', startDiameter: diameter, endDiameter: 6.6 },
+    { shape: 'cylinder', diameter: 6.6, length: depth - floor },
+  ];
+  return hole({ role: 'counterbored', stack, ...part });
+}
+
+const base = {
+  tipDiameter: 0,
+  overallLength: 160,
+  stickOut: 130,
+  holderId: 'h',
+  cutterMaterial: 'hss' as const,
+};
 
 export const drill = (number: number, diameter: number, fluteLength = 90): Tool => ({
   ...base,
@@ -56,7 +80,13 @@ export const drill = (number: number, diameter: number, fluteLength = 90): Tool 
   shankDiameter: diameter,
 });
 
-export const tap = (number: number, designation: string, majorDiameter: number, pitch: number, part: Partial<NonNullable<Tool['thread']>> = {}): Tool => ({
+export const tap = (
+  number: number,
+  designation: string,
+  majorDiameter: number,
+  pitch: number,
+  part: Partial<NonNullable<Tool['thread']>> = {},
+): Tool => ({
   ...base,
   id: `tap-${designation}-${part.lead ?? 'plug'}-${part.hand ?? 'right'}`,
   number,
@@ -70,10 +100,42 @@ export const tap = (number: number, designation: string, majorDiameter: number, 
 });
 
 export const TOOLS: Tool[] = [
-  { ...base, id: 'spot-90', number: 1, kind: 'spot-drill', description: 'spot 90', diameter: 16, sizeName: '16', pointAngleDeg: 90, fluteLength: 30, shankDiameter: 16 },
-  { ...base, id: 'spot-120', number: 2, kind: 'spot-drill', description: 'spot 120', diameter: 16, sizeName: '16', pointAngleDeg: 120, fluteLength: 30, shankDiameter: 16 },
+  {
+    ...base,
+    id: 'spot-90',
+    number: 1,
+    kind: 'spot-drill',
+    description: 'spot 90',
+    diameter: 16,
+    sizeName: '16',
+    pointAngleDeg: 90,
+    fluteLength: 30,
+    shankDiameter: 16,
+  },
+  {
+    ...base,
+    id: 'spot-120',
+    number: 2,
+    kind: 'spot-drill',
+    description: 'spot 120',
+    diameter: 16,
+    sizeName: '16',
+    pointAngleDeg: 120,
+    fluteLength: 30,
+    shankDiameter: 16,
+  },
   ...[4, 5, 5.5, 6, 6.6, 6.8, 8, 8.5, 10].map((d, i) => drill(3 + i, d)),
-  { ...base, id: 'cbore-11', number: 20, kind: 'counterbore', description: 'counterbore 11', diameter: 11, sizeName: '11', fluteLength: 30, shankDiameter: 11 },
+  {
+    ...base,
+    id: 'cbore-11',
+    number: 20,
+    kind: 'counterbore',
+    description: 'counterbore 11',
+    diameter: 11,
+    sizeName: '11',
+    fluteLength: 30,
+    shankDiameter: 11,
+  },
   {
     ...base,
     id: 'csk-90',
@@ -93,7 +155,7 @@ export const TOOLS: Tool[] = [
   tap(33, 'M6x1', 6, 1),
 ];
 
-const cut = (vc: number, feedShare: number) => ({ vc, carbideFactor: 2, feedShare });
+const cut = (vc: number, feedShare: number) => ({ vc, carbideFactor: 2, feedShare, maxFeedPerTurn: 0.35 });
 
 export const LIBRARY: Library = {
   tools: TOOLS,
@@ -102,7 +164,15 @@ export const LIBRARY: Library = {
     {
       id: 'alu',
       name: 'aluminium',
-      cutting: { 'spot-drill': cut(60, 0.01), drill: cut(60, 0.02), reamer: cut(20, 0.03), countersink: cut(20, 0.01), counterbore: cut(20, 0.01), tap: cut(15, 0) },
+      cutting: {
+        'spot-drill': cut(60, 0.01),
+        drill: cut(60, 0.02),
+        reamer: cut(20, 0.03),
+        countersink: cut(20, 0.01),
+        counterbore: cut(20, 0.01),
+        tap: cut(15, 0),
+      },
+      pecking: { chipBreakFrom: 3, fullRetractFrom: 5 },
       deepHoles: [],
     },
   ],
@@ -110,3 +180,30 @@ export const LIBRARY: Library = {
 };
 
 export const plan = (units: Plan['units'] = 'mm'): Plan => newPlan(units, 'alu', RIGID_TAP_BUILT_IN.id);
+
+/** Numbers typed in place of those worked out: operation kind → parameter → mm or s. */
+export type Typed = Record<string, Record<string, number | string>>;
+
+/** The row of one feature in a fresh plan, with what is typed and decided for its size. */
+export function rowOf(
+  feature: HoleFeature,
+  {
+    typed = {},
+    more = [],
+    tools = [...TOOLS, ...more],
+    callout,
+  }: { typed?: Typed; more?: Tool[]; tools?: Tool[]; callout?: string } = {},
+): Row {
+  const p = plan();
+  const decided = callout === undefined ? {} : decisionFromCallout(callout, 'mm');
+  p.sizes[featureSizes([feature])[0]!.key] = { ...decided, overrides: typed };
+  const library = { ...LIBRARY, tools };
+  return deriveJob({ features: [feature], bounds: BOUNDS, plan: p, library }).rows[0]!;
+}
+
+/** The operation of a kind in a row; fails where there is none. */
+export function made(row: Row, kind: string): PlannedOperation {
+  const operation = row.operations.find((o) => o.kind === kind);
+  if (!operation) throw new Error(`no ${kind} in ${row.operations.map((o) => o.kind).join(', ')}`);
+  return operation;
+}

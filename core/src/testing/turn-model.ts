@@ -13,9 +13,40 @@ export function placeModel(model: SolidModel, frame: Frame): SolidModel {
   const edges = model.edges.map((e) => ({
     ...e,
     points: e.points.map((p) => fromFrame(frame, p)),
-    curve: e.curve.kind === 'circle' ? { ...e.curve, centre: fromFrame(frame, e.curve.centre), axis: directionFromFrame(frame, e.curve.axis) } : e.curve,
+    curve:
+      e.curve.kind === 'circle'
+        ? {
+            ...e.curve,
+            centre: fromFrame(frame, e.curve.centre),
+            axis: directionFromFrame(frame, e.curve.axis),
+          }
+        : e.curve,
   }));
-  const placed: SolidModel = { ...model, faces: model.faces.map((f) => ({ ...f, surface: surface(f.surface) })), edges, bounds: boundsOf(edges.flatMap((e) => e.points)) };
+  const placed: SolidModel = {
+    ...model,
+    faces: model.faces.map((f) => ({ ...f, surface: surface(f.surface) })),
+    edges,
+    bounds: boundsOf(edges.flatMap((e) => e.points)),
+  };
   connect(placed);
   return placed;
+}
+
+/** Several models as one file's solids, each in its own place. */
+export function assembled(models: readonly SolidModel[]): SolidModel {
+  const out: SolidModel = { ...models[0]!, name: 'assembly', solids: [], faces: [], edges: [], notes: [] };
+  for (const m of models) {
+    const [solid, face, edge] = [out.solids.length, out.faces.length, out.edges.length];
+    out.solids.push(...m.solids);
+    out.edges.push(...m.edges.map((e) => ({ ...e, faces: e.faces.map((f) => f + face) })));
+    out.faces.push(
+      ...m.faces.map((f) => ({
+        ...f,
+        solid: f.solid + solid,
+        loops: f.loops.map((l) => l.map((e) => ({ ...e, edge: e.edge + edge }))),
+      })),
+    );
+  }
+  out.bounds = boundsOf(out.edges.flatMap((e) => e.points));
+  return out;
 }

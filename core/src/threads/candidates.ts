@@ -27,18 +27,34 @@ export function threadCandidates(stack: StackStep[], units: 'mm' | 'inch'): Thre
 /** Included angle of the 1:16 taper on diameter, degrees. */
 export const TAPER_ANGLE = (360 / Math.PI) * Math.atan(1 / 32);
 
-function score(t: Thread, hole: number, rim: number, units: 'mm' | 'inch'): { candidate: ThreadCandidate; rank: number; error: number }[] {
+function score(
+  t: Thread,
+  hole: number,
+  rim: number,
+  units: 'mm' | 'inch',
+): { candidate: ThreadCandidate; rank: number; error: number }[] {
   const foreign = (t.form === 'metric') === (units === 'mm') ? 0 : 2;
   const rank = foreign + (t.coarse ? 0 : 1);
   if (rim > t.majorDiameter && Math.abs(hole - t.majorDiameter) < NOMINAL) {
-    return [{ candidate: { designation: t.designation, basis: 'major diameter' }, rank: rank + 0.5, error: 0 }];
+    return [
+      { candidate: { designation: t.designation, basis: 'major diameter' }, rank: rank + 0.5, error: 0 },
+    ];
   }
   const byDrill = Math.abs(hole - t.tapDrill);
   const byMinor = Math.abs(hole - minorDiameter(t.majorDiameter, t.pitch));
   const error = Math.min(byDrill, byMinor);
   // The width grows with the pitch only up to the stated limit: a small thread must not claim its neighbours' holes.
   if (error > Math.min(CLOSE, 0.2 * t.pitch)) return [];
-  return [{ candidate: { designation: t.designation, basis: byDrill <= byMinor ? 'tap drill diameter' : 'minor diameter' }, rank, error }];
+  return [
+    {
+      candidate: {
+        designation: t.designation,
+        basis: byDrill <= byMinor ? 'tap drill diameter' : 'minor diameter',
+      },
+      rank,
+      error,
+    },
+  ];
 }
 
 function taperCandidates(mouth: number): ThreadCandidate[] {

@@ -82,7 +82,14 @@ const UNIFIED: [string, number, number, 'UNC' | 'UNF', number][] = [
 ];
 
 /** ASME B1.20.1: size, D, threads per inch, L1, L2, tap drill, inches. */
-export const TAPERED_PIPE: { size: string; d: number; tpi: number; l1: number; l2: number; tapDrill: number }[] = [
+export const TAPERED_PIPE: {
+  size: string;
+  d: number;
+  tpi: number;
+  l1: number;
+  l2: number;
+  tapDrill: number;
+}[] = [
   { size: '1/8', d: 0.405, tpi: 27, l1: 0.1615, l2: 0.2639, tapDrill: 0.332 },
   { size: '1/4', d: 0.54, tpi: 18, l1: 0.2278, l2: 0.4018, tapDrill: 0.4375 },
   { size: '3/8', d: 0.675, tpi: 18, l1: 0.24, l2: 0.4078, tapDrill: 0.5625 },
@@ -108,7 +115,10 @@ function metric(nominal: number, pitch: number, coarse: boolean): Thread {
 
 /** Every thread of the tables, metric coarse and fine first, then unified, then tapered pipe. */
 export const THREADS: readonly Thread[] = [
-  ...METRIC.flatMap(([nominal, coarse, ...fine]) => [metric(nominal, coarse, true), ...fine.map((p) => metric(nominal, p, false))]),
+  ...METRIC.flatMap(([nominal, coarse, ...fine]) => [
+    metric(nominal, coarse, true),
+    ...fine.map((p) => metric(nominal, p, false)),
+  ]),
   ...UNIFIED.map(([name, nominal, tpi, series, drill]): Thread => ({
     designation: `${name}-${tpi} ${series}`,
     form: 'unified',

@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 /** A thread as it is made: all lengths in mm. */
 export const threadSchema = z.object({
-  designation: z.string(),
+  designation: z.string().max(60),
   form: z.enum(['metric', 'unified', 'pipe-parallel', 'pipe-tapered']),
   majorDiameter: z.number().positive(),
   pitch: z.number().positive(),
@@ -10,7 +10,7 @@ export const threadSchema = z.object({
   coarse: z.boolean(),
   hand: z.enum(['right', 'left']),
   /** Tolerance class as printed, such as 6H or 2B. */
-  toleranceClass: z.string().optional(),
+  toleranceClass: z.string().max(20).optional(),
 });
 export type Thread = z.infer<typeof threadSchema>;
 
@@ -30,10 +30,12 @@ export function whitworth(major: number, pitch: number): { pitchDiameter: number
 }
 
 /** Thread engagement left by a drilled hole, percent: (D − hole)/(1.299038·P)·100. */
-export const engagementPercent = (major: number, pitch: number, hole: number): number => ((major - hole) / (1.299038 * pitch)) * 100;
+export const engagementPercent = (major: number, pitch: number, hole: number): number =>
+  ((major - hole) / (1.299038 * pitch)) * 100;
 
 /** Hole for a forming tap, mm: D − 0.0068·%·P, with the thread wanted in percent (65 is usual). */
-export const formingHole = (major: number, pitch: number, percent = 65): number => major - 0.0068 * percent * pitch;
+export const formingHole = (major: number, pitch: number, percent = 65): number =>
+  major - 0.0068 * percent * pitch;
 
 /** Tapered pipe thread E0 and E1, in the unit of the arguments (ASME B1.20.1). */
 export function taperedPipe(major: number, pitch: number, l1: number): { e0: number; e1: number } {
@@ -46,7 +48,8 @@ export const LEAD_THREADS = { plug: 4, bottoming: 1.5, 'spiral-point': 4 } as co
 export type TapLead = keyof typeof LEAD_THREADS;
 
 /** Depth of the tap's tip for a wanted depth of full thread, mm. */
-export const tapDepth = (fullThread: number, pitch: number, lead: TapLead): number => fullThread + LEAD_THREADS[lead] * pitch;
+export const tapDepth = (fullThread: number, pitch: number, lead: TapLead): number =>
+  fullThread + LEAD_THREADS[lead] * pitch;
 
 /** Least depth to which the drill's full diameter must go for that tap depth, mm: one pitch beyond. */
 export const drillDepthForTap = (tap: number, pitch: number): number => tap + pitch;

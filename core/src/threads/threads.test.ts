@@ -1,11 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import { threadCandidates } from './candidates.ts';
 import { minorLimits6H, TAPERED_PIPE, THREADS } from './standards.ts';
-import { drillDepthForTap, engagementPercent, formingHole, fundamentalHeight, minorDiameter, pitchDiameter, taperedPipe, tapDepth, whitworth } from './thread.ts';
+import {
+  drillDepthForTap,
+  engagementPercent,
+  formingHole,
+  fundamentalHeight,
+  minorDiameter,
+  pitchDiameter,
+  taperedPipe,
+  tapDepth,
+  whitworth,
+} from './thread.ts';
 import type { StackStep } from '../features/hole/schema.ts';
 
 const hole = (diameter: number): StackStep[] => [{ shape: 'cylinder', diameter, length: 20 }];
-const names = (stack: StackStep[], units: 'mm' | 'inch' = 'mm') => threadCandidates(stack, units).map((c) => c.designation);
+const names = (stack: StackStep[], units: 'mm' | 'inch' = 'mm') =>
+  threadCandidates(stack, units).map((c) => c.designation);
 
 describe('thread formulas (handbook numbers)', () => {
   it('M10×1.5', () => {
@@ -72,8 +83,14 @@ describe('thread candidates', () => {
   });
 
   it('names the basis', () => {
-    expect(threadCandidates(hole(minorDiameter(10, 1.5)), 'mm')[0]).toEqual({ designation: 'M10x1.5', basis: 'minor diameter' });
-    expect(threadCandidates(hole(8.5), 'mm')[0]).toEqual({ designation: 'M10x1.5', basis: 'tap drill diameter' });
+    expect(threadCandidates(hole(minorDiameter(10, 1.5)), 'mm')[0]).toEqual({
+      designation: 'M10x1.5',
+      basis: 'minor diameter',
+    });
+    expect(threadCandidates(hole(8.5), 'mm')[0]).toEqual({
+      designation: 'M10x1.5',
+      basis: 'tap drill diameter',
+    });
   });
 
   it('prefers the unit system of the file', () => {
@@ -82,8 +99,14 @@ describe('thread candidates', () => {
   });
 
   it('takes a nominal size only under a wider chamfer', () => {
-    const chamfered: StackStep[] = [{ shape: 'cone', startDiameter: 9, endDiameter: 8, angle: 90, length: 0.5 }, ...hole(8)];
-    expect(threadCandidates(chamfered, 'mm')).toContainEqual({ designation: 'M8x1.25', basis: 'major diameter' });
+    const chamfered: StackStep[] = [
+      { shape: 'cone', startDiameter: 9, endDiameter: 8, angle: 90, length: 0.5 },
+      ...hole(8),
+    ];
+    expect(threadCandidates(chamfered, 'mm')).toContainEqual({
+      designation: 'M8x1.25',
+      basis: 'major diameter',
+    });
     expect(names(hole(8))).not.toContain('M8x1.25');
   });
 
@@ -91,7 +114,15 @@ describe('thread candidates', () => {
 
   it('reads a 1:16 taper as pipe', () => {
     const mouth = 0.62701 * 25.4;
-    const taper: StackStep[] = [{ shape: 'cone', startDiameter: mouth, endDiameter: mouth - 12 / 16, angle: (360 / Math.PI) * Math.atan(1 / 32), length: 12 }];
+    const taper: StackStep[] = [
+      {
+        shape: 'cone',
+        startDiameter: mouth,
+        endDiameter: mouth - 12 / 16,
+        angle: (360 / Math.PI) * Math.atan(1 / 32),
+        length: 12,
+      },
+    ];
     expect(threadCandidates(taper, 'mm')[0]).toEqual({ designation: '3/8-18 NPT', basis: 'taper' });
   });
 });

@@ -13,30 +13,50 @@ export interface ToolNeed {
   angleDeg?: number;
   /** Depth below the hole's top that flutes or cutting edge must cover, mm. */
   reach?: number;
-  thread?: { designation: string; hand: 'right' | 'left'; style?: 'cutting' | 'forming'; leads?: string[] };
+  thread?: {
+    designation: string;
+    hand: 'right' | 'left';
+    /** Not looked at: for making such a tap up. */
+    pitch?: number;
+    majorDiameter?: number;
+    style?: 'cutting' | 'forming';
+    /** Leads that will do, best first. */
+    leads?: string[];
+  };
 }
 
-export type Found = { tool: Tool } | { missing: string };
-
-/** The shop's tool for a need: right size, long enough; a numbered one first, then the shortest. Never a near size. */
-export function findTool(tools: readonly Tool[], need: ToolNeed, say: (mm: number) => string): Found {
+/** Tools of the right kind and size as they are preferred: favoured ones, then numbered ones, then the shortest. Never a near size. */
+export function sizedTools(
+  tools: readonly Tool[],
+  need: ToolNeed,
+  say: (mm: number) => string,
+  favour: readonly string[] = [],
+): { tools: Tool[] } | { missing: string; need: ToolNeed } {
   const sized = tools.filter((t) => fitsSize(t, need));
-  if (sized.length === 0) return { missing: `No ${describe(need, say)} in the tool list.` };
-  const long = sized.filter((t) => need.reach === undefined || t.fluteLength >= need.reach - 1e-6);
-  if (long.length === 0) {
-    const longest = Math.max(...sized.map((t) => t.fluteLength));
-    return { missing: `No ${describe(need, say)} reaches ${say(need.reach!)} deep: the longest has ${say(longest)} of flute.` };
-  }
+  if (sized.length === 0) return { missing: `No ${toolInWords(need, say)} in the tool list.`, need };
   const preferSmall = need.diameter === undefined;
-  long.sort(
+  // Of sizes that count as one the nearest: #7 for 0.201 in, and 5.1 only where there is no #7.
+  const off = (t: Tool): number => Math.round(500 * Math.abs(t.diameter - need.diameter!));
+  const rank = (t: Tool): number => {
+    const i = favour.indexOf(t.id);
+    return i < 0 ? favour.length : i;
+  };
+  sized.sort(
     (a, b) =>
       leadRank(a, need) - leadRank(b, need) ||
+      rank(a) - rank(b) ||
       Number(a.number === null) - Number(b.number === null) ||
-      (preferSmall ? a.diameter - b.diameter : 0) ||
+      (preferSmall ? a.diameter - b.diameter : off(a) - off(b)) ||
       a.fluteLength - b.fluteLength ||
       a.id.localeCompare(b.id),
   );
-  return { tool: long[0]! };
+  return { tools: sized };
+}
+
+/** Why none of the tools is long enough. */
+export function tooShort(tools: readonly Tool[], need: ToolNeed, say: (mm: number) => string): string {
+  const longest = Math.max(...tools.map((t) => t.fluteLength));
+  return `No ${toolInWords(need, say)} reaches ${say(need.reach!)} deep: the longest has ${say(longest)} of flute.`;
 }
 
 function fitsSize(t: Tool, n: ToolNeed): boolean {
@@ -54,11 +74,16 @@ function fitsSize(t: Tool, n: ToolNeed): boolean {
   return true;
 }
 
-const leadRank = (t: Tool, n: ToolNeed): number => (n.thread?.leads && t.thread ? n.thread.leads.indexOf(t.thread.lead) : 0);
+const leadRank = (t: Tool, n: ToolNeed): number =>
+  n.thread?.leads && t.thread ? n.thread.leads.indexOf(t.thread.lead) : 0;
 
-function describe(n: ToolNeed, say: (mm: number) => string): string {
+/** A tool that is looked for, as the trade says it: kind, size, angle or thread. */
+export function toolInWords(n: ToolNeed, say: (mm: number) => string): string {
   const name = n.kind.replace('-', ' ');
-  if (n.thread) return `${n.thread.hand === 'left' ? 'left-hand ' : ''}${n.thread.style ?? ''} tap ${n.thread.designation}`.replace(/\s+/g, ' ').trim();
+  if (n.thread)
+    return `${n.thread.hand === 'left' ? 'left-hand ' : ''}${n.thread.style ?? ''} tap ${n.thread.designation}`
+      .replace(/\s+/g, ' ')
+      .trim();
   const angle = n.angleDeg !== undefined ? ` ${Math.round(n.angleDeg)}°` : '';
   if (n.diameter !== undefined) return `${name} ⌀${say(n.diameter)}${angle}`;
   const from = n.minDiameter !== undefined ? ` from ⌀${say(n.minDiameter)}` : '';

@@ -1,20 +1,41 @@
+import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
+import { createGunzip } from 'node:zlib';
 import { Router, type Request } from 'express';
-import multer from 'multer';
 import type { DataSource } from 'typeorm';
 import { z } from 'zod';
-import { DxfError, isDxf, readDxf } from '@yellow-pin/core/drawing/read-dxf';
-import { planSchema } from '@yellow-pin/core/job/plan';
-import { tooLargeMessage } from '@yellow-pin/kernel/read-step';
-import { inspectStep, StepFileError } from '@yellow-pin/kernel/step-text';
+import { MOST_PLAN_BYTES, planSchema } from '@yellow-pin/core/job/plan';
 import { HttpError } from '../errors.ts';
-import type { ImportQueue } from '../queue/import-queue.ts';
-import { acceptRevision, addRevision, discardRevision, readRevision } from './revisions.ts';
-import { cancelImport, createJob, deleteJob, listJobs, openJob, readModel, renameJob, restoreJob, savePlan } from './service.ts';
+import { jsonBody, printable } from '../http/json-door.ts';
+import type { Uploads } from '../http/uploads.ts';
+import type { ImportQueue } from '../imports/queue.ts';
+import { jobNames, jobPicture, keepSummary, listJobs, listQuerySchema, summarySchema } from './list.ts';
+import { acceptRevision, addRevision, discardRevision, readRevision, retryRevision } from './revisions.ts';
+import {
+  cancelImport,
+  copyJob,
+  createJob,
+  deleteJob,
+  modelPieces,
+  openJob,
+  purgeJob,
+  renameJob,
+  restoreJob,
+  retryImport,
+  sameFile,
+  savePlan,
+} from './service.ts';
 
 const idSchema = z.uuid();
 const saveSchema = z.object({ revision: z.number().int().nonnegative(), plan: planSchema });
 const revisionSchema = z.coerce.number().int().positive().max(1e6);
 const renameSchema = z.object({ name: z.string().trim().min(1).max(120) });
+
+/** Longest name of a person that is kept, letters. */
+const MOST_AUTHOR = 60;
+
+const planBody = jsonBody(MOST_PLAN_BYTES);
+const smallBody = jsonBody(10_000);
 
 function idOf(request: Request): string {
   const id = idSchema.safeParse(request.params['id']);
@@ -22,86 +43,135 @@ function idOf(request: Request): string {
   return id.data;
 }
 
-function revisionOf(request: Request): number {
-  const revision = revisionSchema.safeParse(request.params['revision']);
-  if (!revision.success) throw new HttpError(404, 'not-found', 'There is no such revision. Check the address.');
-  return revision.data;
-}
-
-/** Refuses what is neither STEP nor DXF before anything is stored. */
-function inspect(file: Express.Multer.File): void {
+/** Who changes something, as far as their browser says so. Nobody is asked to prove it. */
+function authorOf(request: Request): string | null {
+  const said = request.get('x-yellow-pin-author');
+  if (!said) return null;
   try {
-    const text = file.buffer.toString('utf8');
-    if (isDxf(file.originalname, text)) readDxf(text, file.originalname);
-    else inspectStep(text);
-  } catch (error) {
-    if (error instanceof StepFileError) throw new HttpError(422, error.code, error.message);
-    if (error instanceof DxfError) throw new HttpError(422, 'not-dxf', error.message);
-    throw error;
+    return printable(decodeURIComponent(said)).trim().slice(0, MOST_AUTHOR) || null;
+  } catch {
+    return null;
   }
 }
 
-export function jobRoutes(database: DataSource, queue: ImportQueue, stepLimitBytes: number): Router {
+function revisionOf(request: Request): number {
+  const revision = revisionSchema.safeParse(request.params['revision']);
+  if (!revision.success)
+    throw new HttpError(404, 'not-found', 'There is no such revision. Check the address.');
+  return revision.data;
+}
+
+export function jobRoutes(database: DataSource, queue: ImportQueue, uploads: Uploads): Router {
   const router = Router();
-  const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: stepLimitBytes, files: 1, fields: 4 }, defParamCharset: 'utf8' });
 
-  router.get('/', async (_, response) => void response.json(await listJobs(database)));
+  router.get('/', async (request, response) => {
+    const query = listQuerySchema.safeParse(request.query);
+    if (!query.success)
+      throw new HttpError(400, 'bad-query', 'The list cannot be had that way. Open it anew from its start.');
+    response.json(await listJobs(database, query.data));
+  });
+  router.get('/names', async (_, response) => void response.json(await jobNames(database)));
 
-  router.post('/', upload.single('file'), async (request, response) => {
-    const { file } = request;
-    if (!file) throw new HttpError(400, 'no-file', 'No file came with the request. Drop a STEP file (.step, .stp) or a drawing (.dxf).');
-    inspect(file);
-    const job = await createJob(database, { fileName: file.originalname, step: file.buffer });
-    await queue.add(job.id);
-    response.status(201).json(job);
+  router.post('/', async (request, response) => {
+    const job = await uploads.take(
+      request,
+      response,
+      'No file came with the request. Drop a STEP file (.step, .stp) or a drawing (.dxf).',
+      (file) => createJob(database, queue, file, authorOf(request)),
+    );
+    response.status(201).json({ ...job, same: await sameFile(database, job) });
   });
 
-  router.get('/:id', async (request, response) => void response.json(await openJob(database, idOf(request))));
+  router.get('/:id', async (request, response) => {
+    response.type('application/json').send(await openJob(database, queue, idOf(request)));
+  });
 
   router.get('/:id/model', async (request, response) => {
     const wanted = revisionSchema.optional().safeParse(request.query['revision']);
-    if (!wanted.success) throw new HttpError(404, 'not-found', 'There is no such revision. Check the address.');
-    const model = await readModel(database, idOf(request), wanted.data);
-    response.set({ 'Content-Type': 'application/json', 'Content-Encoding': 'gzip', 'Cache-Control': 'private, no-cache' }).send(model);
+    if (!wanted.success)
+      throw new HttpError(404, 'not-found', 'There is no such revision. Check the address.');
+    const { length, pieces } = await modelPieces(database, idOf(request), wanted.data);
+    response.type('application/json');
+    // It is stored as it is sent; only a client that cannot unpack has it unpacked here.
+    const isPacked = request.acceptsEncodings('gzip') === 'gzip';
+    if (isPacked) response.set({ 'Content-Encoding': 'gzip', 'Content-Length': String(length) });
+    const stored = Readable.from(pieces, { objectMode: false });
+    await (isPacked ? pipeline(stored, response) : pipeline(stored, createGunzip(), response));
   });
 
-  router.put('/:id/plan', async (request, response) => {
+  router.get('/:id/picture', async (request, response) => {
+    const picture = await jobPicture(database, idOf(request));
+    if (!picture) throw new HttpError(404, 'not-found', 'There is no picture of this part.');
+    response.type('image/png').send(picture);
+  });
+
+  router.put('/:id/plan', ...planBody, async (request, response) => {
     const { revision, plan } = saveSchema.parse(request.body);
-    response.json({ revision: await savePlan(database, idOf(request), revision, plan) });
+    response.json({ revision: await savePlan(database, idOf(request), revision, plan, authorOf(request)) });
+  });
+  router.put('/:id/summary', ...smallBody, async (request, response) => {
+    await keepSummary(database, idOf(request), summarySchema.parse(request.body));
+    response.status(204).end();
+  });
+  router.post('/:id/copy', async (request, response) => {
+    response.status(201).json(await copyJob(database, idOf(request), authorOf(request)));
   });
 
-  router.post('/:id/revisions', upload.single('file'), async (request, response) => {
-    const { file } = request;
-    if (!file) throw new HttpError(400, 'no-file', 'No file came with the request. Drop the newer file of the part.');
-    inspect(file);
+  router.post('/:id/revisions', async (request, response) => {
     const id = idOf(request);
-    const revision = await addRevision(database, id, file.originalname, file.buffer);
-    await queue.add(id, { revision });
+    const revision = await uploads.take(
+      request,
+      response,
+      'No file came with the request. Drop the newer file of the part.',
+      (file) => addRevision(database, queue, id, file),
+    );
     response.status(201).json({ revision });
   });
-  router.get('/:id/revisions/:revision', async (request, response) => void response.json(await readRevision(database, idOf(request), revisionOf(request))));
-  router.post('/:id/revisions/:revision/accept', async (request, response) => {
+  router.get(
+    '/:id/revisions/:revision',
+    async (request, response) =>
+      void response.json(await readRevision(database, idOf(request), revisionOf(request))),
+  );
+  router.post('/:id/revisions/:revision/accept', ...planBody, async (request, response) => {
     const { revision, plan } = saveSchema.parse(request.body);
-    response.json({ revision: await acceptRevision(database, idOf(request), revisionOf(request), revision, plan) });
+    response.json({
+      revision: await acceptRevision(database, idOf(request), revisionOf(request), revision, plan),
+    });
+  });
+  router.post('/:id/revisions/:revision/retry', async (request, response) => {
+    await retryRevision(database, queue, idOf(request), revisionOf(request));
+    response.status(204).end();
   });
   router.delete('/:id/revisions/:revision', async (request, response) => {
     await discardRevision(database, idOf(request), revisionOf(request));
     response.status(204).end();
   });
 
-  router.patch('/:id', async (request, response) => void response.json(await renameJob(database, idOf(request), renameSchema.parse(request.body).name)));
-  router.post('/:id/cancel', async (request, response) => void response.json(await cancelImport(database, idOf(request))));
-  router.post('/:id/restore', async (request, response) => void response.json(await restoreJob(database, idOf(request))));
+  router.patch(
+    '/:id',
+    ...smallBody,
+    async (request, response) =>
+      void response.json(
+        await renameJob(database, idOf(request), renameSchema.parse(request.body).name, authorOf(request)),
+      ),
+  );
+  router.post(
+    '/:id/cancel',
+    async (request, response) => void response.json(await cancelImport(database, idOf(request))),
+  );
+  router.post(
+    '/:id/retry',
+    async (request, response) => void response.json(await retryImport(database, queue, idOf(request))),
+  );
+  router.post(
+    '/:id/restore',
+    async (request, response) => void response.json(await restoreJob(database, idOf(request))),
+  );
   router.delete('/:id', async (request, response) => {
-    await deleteJob(database, idOf(request));
+    if (request.query['forever'] === '1') await purgeJob(database, idOf(request));
+    else await deleteJob(database, idOf(request));
     response.status(204).end();
   });
 
   return router;
-}
-
-/** multer's own errors in our words. */
-export function uploadError(error: multer.MulterError, limit: number): HttpError {
-  if (error.code === 'LIMIT_FILE_SIZE') return new HttpError(413, 'too-large', tooLargeMessage(limit + 1, limit).replace(/^The file is [\d.]+ MB;/, 'The file is too large:'));
-  return new HttpError(400, 'bad-upload', `The upload could not be read (${error.code}). Drop one STEP file.`);
 }

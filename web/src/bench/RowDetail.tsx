@@ -1,34 +1,41 @@
-import { RotateCcw } from 'lucide-react';
-import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import { Box, Button, Flex, Text } from '@chakra-ui/react';
+import { ListOrdered, PencilRuler } from 'lucide-react';
+import { useState } from 'react';
+import type { Feature } from '@yellow-pin/core/features/family';
+import type { Row } from '@yellow-pin/core/job/derive';
+import { guessName, type Guess as GuessOfRow } from '@yellow-pin/core/job/row';
 import { THREADS } from '@yellow-pin/core/threads/standards';
-import type { Parameter } from '@yellow-pin/core/operations/kind';
-import { formatLength, MM_PER_INCH, type LengthUnit } from '@yellow-pin/core/units/length';
+import { toolInWords } from '@yellow-pin/core/tools/find';
+import { formatLength } from '@yellow-pin/core/units/length';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { CorrectionBar } from '../corrections/CorrectionBar.tsx';
-import { FeatureDrawing } from '../shared/drawings/FeatureDrawing.tsx';
-import { LengthField } from '../shared/LengthField.tsx';
+import { FeatureDrawing } from '../drawings/FeatureDrawing.tsx';
+import { AddSetupFor } from '../job/AddSetupFor.tsx';
+import { useJob } from '../job/job-view.ts';
+import { LeaveOut } from '../job/LeaveOut.tsx';
+import { decide, usePicked } from '../job/store.ts';
+import { Chip } from '../kit/Chip.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
+import { Remark } from '../kit/Remark.tsx';
+import { AddTool } from '../tools/AddTool.tsx';
+import { OperationTabs } from './OperationTabs.tsx';
+import { Places } from './Places.tsx';
 import { Section } from './Section.tsx';
-import { decide, override, usePick } from './store.ts';
-
-const SOURCE: Record<Parameter['source'], string> = { model: 'model', print: 'print', method: 'method', table: 'table', machine: 'machine', typed: 'typed' };
-
-interface Props {
-  row: Row;
-  plan: Plan;
-  unit: LengthUnit;
-  up: Vec3;
-  onSetup(): void;
-}
+import { TypedNumbers } from './TypedNumbers.tsx';
 
 /** A row opened in place: section, operations with their numbers, and where each hole is. */
-export function RowDetail({ row, plan, unit, up, onSetup }: Props) {
-  const { hole, operation: picked, pick } = usePick();
-  const operation = row.operations.find((o) => o.key === picked) ?? row.operations[row.operations.length - 1] ?? null;
+export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
+  const { plan } = useJob();
+  const { hole, operation: picked } = usePicked('hole', 'operation');
+  const unit = plan.units;
+  const operation =
+    row.operations.find((o) => o.key === picked) ?? row.operations[row.operations.length - 1] ?? null;
   const view = row.holes.find((h) => h.label === hole) ?? row.holes[0] ?? null;
   const shaped = row.size.features[0];
-  const one = hole !== null && hole.startsWith(row.tag) ? row.size.features[Number(hole.slice(row.tag.length)) - 1] : undefined;
-  const leftOut = plan.sizes[row.size.key]?.leftOut;
+  const one =
+    hole !== null && hole.startsWith(row.tag)
+      ? row.size.features[Number(hole.slice(row.tag.length)) - 1]
+      : undefined;
   return (
     <div className="detail" data-testid={`detail-${row.tag}`}>
       {view ? (
@@ -38,192 +45,128 @@ export function RowDetail({ row, plan, unit, up, onSetup }: Props) {
       ) : (
         <div />
       )}
-      <div className="side">
-        {row.operations.length > 0 && (
-          <div role="tablist" aria-label="Operations" style={{ display: 'flex', gap: 5, marginBottom: 8, flexWrap: 'wrap' }}>
-            {row.operations.map((o) => (
-              <button key={o.key} role="tab" aria-selected={o === operation} className={`chip${o === operation ? ' on' : ''}`} onClick={() => pick({ operation: o.key })}>
-                {o.key}
-              </button>
-            ))}
-          </div>
+      <Box padding="8px 12px 4px 0" fontSize="13px" minWidth="0">
+        {operation ? (
+          <OperationTabs row={row} operation={operation} unit={unit} />
+        ) : (
+          <TypedNumbers row={row} />
         )}
-        {operation && <OperationTable row={row} operation={operation} unit={unit} />}
-        {row.reasons.map((r) => (
-          <p key={r} className={row.state === 'optional' ? 'quiet' : 'remark warning'} role="note">
-            {row.state !== 'optional' && <span aria-hidden="true">▲</span>} {r}
-          </p>
-        ))}
-        {row.remarks.map((r, i) => (
-          <p key={i} className={`remark ${r.severity}`} role="note">
-            <span aria-hidden="true">{r.severity === 'error' ? '■' : '▲'}</span> {r.message}
-          </p>
-        ))}
-        {row.guesses.length > 0 && (
-          <div style={{ margin: '6px 0' }}>
-            <span className="quiet">threaded? Confirm from the print: </span>
-            <span style={{ display: 'flex', gap: 4, flexWrap: 'wrap', marginTop: 4 }}>
-              {row.guesses.slice(0, 4).map((g) => (
-                <Guess key={g} row={row} designation={g} />
-              ))}
-              <button className="chip" onClick={() => decide(row.size.key, { thread: null })}>
-                no thread
-              </button>
-            </span>
-          </div>
-        )}
-        <p style={{ margin: '8px 0 0', display: 'flex', gap: 8, flexWrap: 'wrap', alignItems: 'center' }}>
-          {row.method && <span className="source">method: {row.method}</span>}
-          {row.state === 'unreachable' && (
-            <button className="plain-button" onClick={onSetup}>
-              Change the setups
-            </button>
-          )}
-          {leftOut ? (
-            <button className="plain-button" onClick={() => decide(row.size.key, { leftOut: undefined })}>
-              Make it after all
-            </button>
+        {row.reasons.map((r) =>
+          row.state === 'optional' || row.state === 'left out' ? (
+            <Quiet key={r} as="p" role="note">
+              {r}
+            </Quiet>
           ) : (
-            <button className="plain-button" onClick={() => decide(row.size.key, { leftOut: 'Left out by the programmer.' })}>
-              Leave out
-            </button>
-          )}
-        </p>
-        <CorrectionBar features={one ? [one] : row.size.features} keys={[row.size.key]} label={one ? hole! : row.tag} unit={unit} up={up} />
-      </div>
-      {row.holes.length > 0 && <Places row={row} unit={unit} />}
-    </div>
-  );
-}
-
-function Guess({ row, designation }: { row: Row; designation: string }) {
-  const thread = THREADS.find((t) => t.designation === designation);
-  return (
-    <button className="chip num" onClick={() => thread && decide(row.size.key, { thread, callout: undefined })}>
-      {designation.replace('x', '×')}
-    </button>
-  );
-}
-
-function OperationTable({ row, operation: o, unit }: { row: Row; operation: PlannedOperation; unit: LengthUnit }) {
-  const feed = unit === 'mm' ? `${formatLength(o.feed, 'mm', o.kind === 'tap' ? 2 : 0)} mm/min` : `${(o.feed / MM_PER_INCH).toFixed(o.kind === 'tap' ? 4 : 1)} in/min`;
-  return (
-    <table>
-      <tbody>
-        <tr>
-          <td>tool</td>
-          <td className="num" colSpan={2}>
-            T{o.tool.number} {o.tool.description}
-          </td>
-        </tr>
-        <tr>
-          <td>cycle</td>
-          <td className="num" colSpan={2}>
-            {o.cycle}
-          </td>
-        </tr>
-        <tr>
-          <td>speed, feed</td>
-          <td className="num" colSpan={2}>
-            {o.speed} rpm, {feed}
-          </td>
-        </tr>
-        {o.parameters.map((p) => (
-          <tr key={p.key} title={p.relation}>
-            <td>{p.label}</td>
-            <td className="num">
-              <Value row={row} operation={o} parameter={p} unit={unit} />
-            </td>
-            <td style={{ textAlign: 'right', width: 64 }} className="source">
-              {p.source === 'typed' ? (
-                <button
-                  className="icon-button"
-                  style={{ padding: 1 }}
-                  aria-label={`Let ${p.label} go back`}
-                  title="Let it follow again"
-                  onClick={() => override(row.size.key, o.key, p.key, null)}
-                >
-                  typed <RotateCcw size={12} style={{ marginLeft: 3, alignSelf: 'center' }} />
-                </button>
-              ) : (
-                SOURCE[p.source]
-              )}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-function Value({ row, operation: o, parameter: p, unit }: { row: Row; operation: PlannedOperation; parameter: Parameter; unit: LengthUnit }) {
-  const set = (v: number | string) => override(row.size.key, o.key, p.key, v);
-  if (!p.editable) return <>{typeof p.value === 'number' ? formatLength(p.value, unit) : p.value}</>;
-  if (p.type === 'choice') {
-    return (
-      <select className="field" aria-label={p.label} value={String(p.value)} onChange={(e) => set(e.target.value)}>
-        {p.choices?.map((c) => (
-          <option key={c}>{c}</option>
-        ))}
-      </select>
-    );
-  }
-  if (p.type === 'number') {
-    return (
-      <input
-        className="field num"
-        style={{ width: 84 }}
-        aria-label={p.label}
-        type="number"
-        min={0}
-        max={1000}
-        step={0.1}
-        value={Number(p.value)}
-        onKeyDown={(e) => e.stopPropagation()}
-        onChange={(e) => e.target.value !== '' && Number(e.target.value) >= 0 && set(Number(e.target.value))}
-      />
-    );
-  }
-  return <LengthField value={Number(p.value)} unit={unit} label={p.label} onChange={set} />;
-}
-
-function Places({ row, unit }: { row: Row; unit: LengthUnit }) {
-  const { hole, pick } = usePick();
-  const n = (v: number) => formatLength(v, unit, unit === 'mm' ? 3 : 4);
-  return (
-    <div className="places">
-      <div tabIndex={0} role="region" aria-label={`Places of ${row.tag}`}>
-        <table>
-          <thead>
-            <tr className="quiet">
-              <th>hole</th>
-              <th className="num">X {unit === 'mm' ? 'mm' : 'in'}</th>
-              <th className="num">Y</th>
-              <th className="num">Z of entry</th>
-              <th className="num">depth</th>
-            </tr>
-          </thead>
-          <tbody>
-            {row.holes.slice(0, 400).map((h) => (
-              <tr key={h.label} className={h.label === hole ? 'on' : ''} onClick={() => pick({ hole: h.label })} style={{ cursor: 'pointer' }}>
-                <td className="num">
-                  {h.label}
-                  {h.feature.interrupted && <span className="source"> crossed</span>}
-                </td>
-                <td className="num">{n(h.x)}</td>
-                <td className="num">{n(h.y)}</td>
-                <td className="num">{n(h.entryZ)}</td>
-                <td className="num">{n(h.depth)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {row.holes.length > 400 && (
-          <p className="quiet" style={{ padding: '2px 10px' }}>
-            and {row.holes.length - 400} more
-          </p>
+            <Remark key={r} severity="warning">
+              {r}
+            </Remark>
+          ),
         )}
-      </div>
+        {row.remarks.map((r, i) => (
+          <Remark key={i} severity={r.severity}>
+            {r.message}
+          </Remark>
+        ))}
+        {row.guesses.length > 0 && <Guesses row={row} />}
+        <WaysOn row={row} />
+      </Box>
+      <More row={row} one={one && hole !== null ? { feature: one, label: hole } : null} up={up} />
     </div>
+  );
+}
+
+interface MoreProps {
+  row: Row;
+  /** The one hole of the row that is in hand. */
+  one: { feature: Feature; label: string } | null;
+  up: Vec3;
+}
+
+/** What is wanted now and then: where the holes are, and what was recognised wrongly. */
+function More({ row, one, up }: MoreProps) {
+  const { plan } = useJob();
+  const [shown, setShown] = useState<'places' | 'correct' | null>(null);
+  const toggle = (what: 'places' | 'correct'): void => setShown(shown === what ? null : what);
+  return (
+    <Box gridColumn="1 / -1" padding="0 12px 6px">
+      <Flex gap="5px">
+        {row.holes.length > 0 && (
+          <Chip aria-expanded={shown === 'places'} on={shown === 'places'} onClick={() => toggle('places')}>
+            <ListOrdered size={13} aria-hidden="true" /> {row.holes.length}{' '}
+            {row.holes.length === 1 ? 'hole' : 'holes'}
+          </Chip>
+        )}
+        <Chip aria-expanded={shown === 'correct'} on={shown === 'correct'} onClick={() => toggle('correct')}>
+          <PencilRuler size={13} aria-hidden="true" /> correct {one ? one.label : row.tag}
+        </Chip>
+      </Flex>
+      {shown === 'places' && <Places row={row} unit={plan.units} />}
+      {shown === 'correct' && (
+        <CorrectionBar
+          features={one ? [one.feature] : row.size.features}
+          keys={[row.size.key]}
+          label={one ? one.label : row.tag}
+          unit={plan.units}
+          up={up}
+        />
+      )}
+    </Box>
+  );
+}
+
+/** What leads on from here: for a row that is not made the one thing that its reason asks for; leaving it out, or making it after all. */
+function WaysOn({ row }: { row: Row }) {
+  const { plan } = useJob();
+  const [adding, setAdding] = useState(false);
+  const need = row.wants[0];
+  const isLeftOut = plan.sizes[row.size.key]?.leftOut !== undefined;
+  return (
+    <Flex gap="6px" wrap="wrap" align="center" marginTop="6px">
+      {row.method && <Quiet textStyle="small">method: {row.method}</Quiet>}
+      {row.notMade === 'no tool' && need && (
+        <Button size="2xs" onClick={() => setAdding(true)}>
+          Add the {toolInWords(need, (mm) => formatLength(mm, plan.units))}
+        </Button>
+      )}
+      {adding && need && <AddTool need={need} onDone={() => setAdding(false)} />}
+      {row.notMade === 'out of reach' && <AddSetupFor rows={[row]} />}
+      {isLeftOut ? (
+        <Button size="2xs" onClick={() => decide(row.size.key, { leftOut: undefined })}>
+          Make it after all
+        </Button>
+      ) : (
+        <LeaveOut keys={[row.size.key]} />
+      )}
+    </Flex>
+  );
+}
+
+function Guesses({ row }: { row: Row }) {
+  return (
+    <Box marginBlock="6px">
+      <Quiet>what is it? Confirm from the print:</Quiet>
+      <Flex gap="4px" wrap="wrap" marginTop="4px">
+        {row.guesses.slice(0, 4).map((g) => (
+          <Guess key={guessName(g)} row={row} guess={g} />
+        ))}
+        <Chip onClick={() => decide(row.size.key, { thread: null })}>no thread</Chip>
+      </Flex>
+    </Box>
+  );
+}
+
+function Guess({ row, guess }: { row: Row; guess: GuessOfRow }) {
+  const take = (): void => {
+    if (guess.kind === 'clearance') return decide(row.size.key, { thread: null });
+    const thread = THREADS.find((t) => t.designation === guess.designation);
+    if (thread)
+      decide(row.size.key, { thread, callout: undefined, print: undefined, threadDepth: undefined });
+  };
+  return (
+    <Chip onClick={take}>
+      <Text as="span" textStyle="num">
+        {guessName(guess).replace('x', '×')}
+      </Text>
+    </Chip>
   );
 }

@@ -1,22 +1,27 @@
+import { IconButton, Text } from '@chakra-ui/react';
 import { Check as CheckIcon, CircleDashed, Minus, OctagonAlert, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import { CalloutError, parseCallout } from '@yellow-pin/core/callout/callout';
 import { placeOf } from '@yellow-pin/core/features/registry';
 import type { Row } from '@yellow-pin/core/job/derive';
+import { guessName } from '@yellow-pin/core/job/row';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
-import { formatLength, LengthError, type LengthUnit } from '@yellow-pin/core/units/length';
-import { CalloutText } from '../shared/CalloutText.tsx';
-import { MiniDrawing } from '../shared/drawings/FeatureDrawing.tsx';
-import { MiniSection } from '../shared/MiniSection.tsx';
-import { Tag } from '../shared/Tag.tsx';
-import { ToolSilhouette } from '../shared/ToolSilhouette.tsx';
-import { decide } from './store.ts';
+import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import { CalloutText } from '../drawings/CalloutText.tsx';
+import { MiniDrawing } from '../drawings/FeatureDrawing.tsx';
+import { MiniSection } from '../drawings/MiniSection.tsx';
+import { Tag } from '../drawings/Tag.tsx';
+import { ToolSilhouette } from '../drawings/ToolSilhouette.tsx';
+import { LineButton } from '../kit/Chip.tsx';
+import { ink } from '../look/palette.ts';
+import { CalloutField } from './CalloutField.tsx';
 
 interface RowProps {
   row: Row;
   unit: LengthUnit;
   inHand: boolean;
   chosen: boolean;
+  /** Made in another setup than the one that is shown. */
+  elsewhere: boolean;
   bad: Check | null;
   onPick(): void;
   onChoose(): void;
@@ -24,52 +29,77 @@ interface RowProps {
 }
 
 /** One row of the worksheet: tag, drawing, callout, how many, how it is made, what is wrong. */
-export function RowLine({ row, unit, inHand, chosen, bad, onPick, onChoose, onHover }: RowProps) {
+export function RowLine({ row, unit, inHand, chosen, elsewhere, bad, onPick, onChoose, onHover }: RowProps) {
   const [editing, setEditing] = useState(false);
   const first = row.size.features[0]!;
-  const under = row.reasons[0] ?? (row.guesses.length > 0 && !row.thread ? `may be ${row.guesses.slice(0, 2).join(' or ')}` : levelsText(row, unit));
-  const isOpen = row.state === 'open' || row.state === 'unreachable';
+  const under =
+    row.reasons[0] ??
+    (row.guesses.length > 0 && !row.thread
+      ? `may be ${row.guesses.slice(0, 2).map(guessName).join(' or ')}`
+      : levelsText(row, unit));
+  const states = [inHand && 'on', chosen && 'chosen', row.notMade && 'open', elsewhere && 'elsewhere'];
   return (
     <div
-      className={`row${inHand ? ' on' : ''}${chosen ? ' chosen' : ''}${isOpen ? ' open' : ''}`}
+      className={['row', ...states].filter(Boolean).join(' ')}
       data-tag={row.tag}
       onClick={(e) => (e.ctrlKey || e.metaKey ? onChoose() : onPick())}
       onMouseEnter={() => onHover(true)}
       onMouseLeave={() => onHover(false)}
     >
-      <button
-        className="icon-button"
-        style={{ padding: 0 }}
+      <IconButton
+        variant="ghost"
+        size="xs"
+        padding="0"
+        css={{ '& svg': { width: '26px', height: '26px' } }}
         aria-expanded={inHand}
         aria-label={`${row.tag}, ${row.calloutText}, ${row.size.features.length} of them, ${row.state}`}
-        onClick={(e) => (e.stopPropagation(), onPick())}
+        onClick={(e) => {
+          e.stopPropagation();
+          onPick();
+        }}
       >
         <Tag letter={row.tag} guess={row.guesses.length > 0 && !row.thread} />
-      </button>
-      {first.family === 'hole' ? <MiniSection hole={first} threaded={row.thread !== null} /> : <MiniDrawing feature={first} />}
-      <div style={{ minWidth: 0 }}>
+      </IconButton>
+      {first.family === 'hole' ? (
+        <MiniSection hole={first} threaded={row.thread !== null} />
+      ) : (
+        <MiniDrawing feature={first} />
+      )}
+      <div className="what">
         {editing ? (
           <CalloutField row={row} unit={unit} onDone={() => setEditing(false)} />
         ) : first.family !== 'hole' ? (
-          <span className="callout">
-            <CalloutText text={row.calloutText} />
-          </span>
+          <CalloutText text={row.calloutText} />
         ) : (
-          <button className="callout" title="Type what the print says" onClick={(e) => (e.stopPropagation(), setEditing(true))}>
+          <LineButton
+            className="callout"
+            width="auto"
+            maxWidth="100%"
+            paddingInline="4px"
+            marginInlineStart="-4px"
+            overflow="hidden"
+            title="Type what the print says"
+            onClick={(e) => {
+              e.stopPropagation();
+              setEditing(true);
+            }}
+          >
             <CalloutText text={row.calloutText} />
-          </button>
+          </LineButton>
         )}
-        <small title={under}>{under}</small>
+        <Text as="small" display="block" truncate color="quiet" textStyle="small" title={under}>
+          {under}
+        </Text>
       </div>
-      <span className="num" style={{ textAlign: 'right' }}>
+      <Text as="span" textStyle="num" textAlign="right">
         ×{row.size.features.length}
-      </span>
+      </Text>
       <span className="made">
         {row.operations.length === 0 && row.state}
         {row.operations.slice(0, 5).map((o, i) => (
-          <span key={o.key} style={{ display: 'contents' }}>
+          <span key={o.key} className="made-step">
             {i > 0 && <span aria-hidden="true">→</span>}
-            <ToolSilhouette tool={o.tool} width={16} height={32} />
+            <ToolSilhouette tool={o.tool} width={17} height={34} />
           </span>
         ))}
       </span>
@@ -79,58 +109,33 @@ export function RowLine({ row, unit, inHand, chosen, bad, onPick, onChoose, onHo
 }
 
 function StateSign({ row, bad }: { row: Row; bad: Check | null }) {
-  if (bad || row.remarks.some((r) => r.severity === 'error')) return <OctagonAlert size={18} color="var(--error)" role="img" aria-label={bad?.message ?? 'something is wrong'} />;
-  if (row.state === 'open' || row.state === 'unreachable') return <CircleDashed size={18} role="img" aria-label={row.state} />;
-  if (row.state === 'optional') return <Minus size={18} color="var(--ink2)" role="img" aria-label="nothing asks for it" />;
-  if (row.remarks.some((r) => r.severity === 'warning')) return <TriangleAlert size={18} color="var(--warning)" role="img" aria-label="to look at" />;
-  return <CheckIcon size={18} role="img" aria-label={row.state} color="var(--ink2)" />;
+  if (bad || row.remarks.some((r) => r.severity === 'error'))
+    return (
+      <OctagonAlert
+        size={18}
+        color={ink('error')}
+        role="img"
+        aria-label={bad?.message ?? 'something is wrong'}
+      />
+    );
+  if (row.notMade !== null) return <CircleDashed size={18} role="img" aria-label={row.notMade} />;
+  if (row.state === 'optional')
+    return <Minus size={18} color={ink('quiet')} role="img" aria-label="nothing asks for it" />;
+  if (row.remarks.some((r) => r.severity === 'warning'))
+    return <TriangleAlert size={18} color={ink('warning')} role="img" aria-label="to look at" />;
+  return <CheckIcon size={18} role="img" aria-label={row.state} color={ink('quiet')} />;
 }
 
 function levelsText(row: Row, unit: LengthUnit): string {
-  const levels = new Set(row.size.features.map((f) => Math.round(100 * placeOf(f).reduce((sum, v, i) => sum + v * f.axis[i]!, 0)))).size;
+  const levels = new Set(
+    row.size.features.map((f) => Math.round(100 * placeOf(f).reduce((sum, v, i) => sum + v * f.axis[i]!, 0))),
+  ).size;
   const parts = [
-    row.thread ? `drill ⌀${formatLength(row.thread.tapDrill, unit, unit === 'mm' ? 2 : 4)}` : (row.method ?? ''),
+    row.thread
+      ? `drill ⌀${formatLength(row.thread.tapDrill, unit, unit === 'mm' ? 2 : 4)}`
+      : (row.method ?? ''),
     levels > 1 ? `${levels} levels` : '',
     row.size.features.some((f) => f.family === 'hole' && f.interrupted) ? 'crossed by another cavity' : '',
   ];
   return parts.filter(Boolean).join(' · ');
-}
-
-function CalloutField({ row, unit, onDone }: { row: Row; unit: LengthUnit; onDone(): void }) {
-  const [text, setText] = useState(row.calloutText.replace(/×/g, 'x').replace(/–/g, '-'));
-  const [error, setError] = useState<string | null>(null);
-  const take = (): void => {
-    try {
-      const c = parseCallout(text, unit);
-      decide(row.size.key, { callout: text, thread: c.thread ?? null, threadDepth: c.through ? undefined : c.depth });
-      onDone();
-    } catch (e) {
-      setError(e instanceof CalloutError || e instanceof LengthError ? e.message : String(e));
-    }
-  };
-  return (
-    <span onClick={(e) => e.stopPropagation()}>
-      <input
-        className="field"
-        style={{ width: '100%', fontFamily: 'var(--mono)' }}
-        aria-label={`Callout of ${row.tag}`}
-        aria-invalid={error !== null}
-        autoFocus
-        value={text}
-        onFocus={(e) => e.currentTarget.select()}
-        onChange={(e) => (setText(e.target.value), setError(null))}
-        onBlur={onDone}
-        onKeyDown={(e) => {
-          e.stopPropagation();
-          if (e.key === 'Enter') take();
-          if (e.key === 'Escape') onDone();
-        }}
-      />
-      {error && (
-        <span role="alert" className="field-error">
-          {error}
-        </span>
-      )}
-    </span>
-  );
 }

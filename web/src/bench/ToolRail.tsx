@@ -1,107 +1,183 @@
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, horizontalListSortingStrategy, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
+import { Box, Button, Flex, Text, useRecipe } from '@chakra-ui/react';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  horizontalListSortingStrategy,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from '@dnd-kit/sortable';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
-import type { ProducedSetup } from '@yellow-pin/core/job/produce';
-import { moveTool, toolsInOrder } from '@yellow-pin/core/job/sequence';
-import { ToolSilhouette } from '../shared/ToolSilhouette.tsx';
-import { changePlan, usePick } from './store.ts';
+import { moveVisit, visitsOf } from '@yellow-pin/core/order/sequence';
+import { ToolSilhouette } from '../drawings/ToolSilhouette.tsx';
+import { useJob } from '../job/job-view.ts';
+import { orderTools, usePicked } from '../job/store.ts';
+import { Num, Quiet } from '../kit/Quiet.tsx';
+import { barRecipe, railCardRecipe } from '../look/recipes.ts';
 
-interface Props {
-  program: ProducedSetup | null;
-  errors: number;
-  warnings: number;
-  onRefused(message: string): void;
-}
+/** Cards are as wide as their time, but never narrower than this, px: fifteen fit a window of 1280. */
+const NARROWEST = 66;
+/** While the code is read back no time is known. */
+const NONE: ReadonlyMap<string, number> = new Map();
+/** So many tools have room for the wider card with its name. */
+const FEW = 9;
 
 /** The program as the machine will run it: a card a tool, its operations as bars as wide as their time. */
-export function ToolRail({ program, errors, warnings, onRefused }: Props) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
+  const { program, produced, checks } = useJob();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   if (!program) {
     return (
       <footer className="rail" aria-label="Tool rail">
-        <p className="quiet" style={{ padding: 16, margin: 0 }}>
-          No tool runs in this setup yet. Plan a row of the worksheet, and its tools stand here in the order in which they run.
-        </p>
+        <Quiet padding="16px">
+          No tool runs in this setup yet. Plan a row of the worksheet, and its tools stand here in the order
+          in which they run.
+        </Quiet>
       </footer>
     );
   }
   const { operations } = program.setup;
-  const ids = toolsInOrder(operations);
+  const visits = visitsOf(operations);
+  const ids = visits.map((v) => v.key);
   const drop = ({ active, over }: DragEndEvent): void => {
     if (!over || active.id === over.id) return;
     const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over.id))];
     const before = from < to ? (ids[to + 1] ?? null) : String(over.id);
-    const moved = moveTool(operations, String(active.id), before);
+    const moved = moveVisit(operations, String(active.id), before);
     if ('conflict' in moved) onRefused(moved.conflict.message);
-    else changePlan({ toolOrder: moved.order });
+    else orderTools(program.setup.setup.id, moved.order);
   };
-  const seconds = operationSeconds(program);
+  const seconds = program.proof?.seconds ?? NONE;
+  const count = (severity: string): number => checks.filter((c) => c.severity === severity).length;
+  const [errors, warnings] = [count('error'), count('warning')];
   return (
     <footer className="rail" aria-label="Tool rail">
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
         <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
           <ol className="rail-scroll">
-            {ids.map((id) => (
-              <Card key={id} id={id} operations={operations.filter((o) => o.tool.id === id)} seconds={seconds} />
+            {visits.map((v) => (
+              <Card
+                key={v.key}
+                id={v.key}
+                operations={v.operations}
+                seconds={seconds}
+                isWide={visits.length <= FEW}
+              />
             ))}
           </ol>
         </SortableContext>
       </DndContext>
-      <div className="rail-sum">
-        <div className="time num">{clock(program.time.total)}</div>
-        <div className="quiet">{ids.length} tools</div>
-        <div className={errors ? 'remark error' : 'quiet'} style={{ justifyContent: 'flex-end' }}>
-          {errors ? `${errors} to mend` : warnings ? `${warnings} to look at` : 'nothing wrong'}
-        </div>
-      </div>
+      <Box
+        textAlign="right"
+        padding="6px 12px"
+        borderInlineStartWidth="1px"
+        borderColor="rule"
+        minWidth="104px"
+      >
+        <Num display="block" fontSize="20px">
+          {program.proof ? clock(program.proof.total) : '––:––'}
+        </Num>
+        <Quiet display="block">{new Set(visits.map((v) => v.tool.id)).size} tools</Quiet>
+        <Text color={errors ? 'error' : 'quiet'}>
+          {!produced?.checks
+            ? 'reading back …'
+            : errors
+              ? `■ ${errors} to mend`
+              : warnings
+                ? `▲ ${warnings} to look at`
+                : 'nothing wrong'}
+        </Text>
+      </Box>
     </footer>
   );
 }
 
-function Card({ id, operations, seconds }: { id: string; operations: PlannedOperation[]; seconds: Map<string, number> }) {
-  const { tag, operation, pick } = usePick();
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id });
-  const { tool } = operations[0]!;
-  const total = operations.reduce((n, o) => n + (seconds.get(o.id) ?? 0), 0);
-  const inHand = operations.some((o) => o.tag === tag && (operation === null || o.key === operation));
-  return (
-    <li ref={setNodeRef} style={{ transform: transform ? `translateX(${transform.x}px)` : undefined, transition, listStyle: 'none', height: '100%', flex: '0 0 112px' }}>
-      <div className={`rail-card${inHand ? ' on' : ''}`}>
-        <div className="head" {...attributes} {...listeners} aria-label={`T${tool.number} ${tool.description}, drag to reorder`} title={tool.description}>
-          <b className="num">T{tool.number}</b>
-          <span className="quiet">{tool.description}</span>
-        </div>
-        <div className="silhouette">
-          <ToolSilhouette tool={tool} width={30} height={66} scale={0.8} />
-        </div>
-        <div className="bars">
-          {operations.map((o) => (
-            <button
-              key={o.id}
-              className={o.tag === tag && (operation === null || operation === o.key) ? 'on' : ''}
-              style={{ flex: `${Math.max(0.15, (seconds.get(o.id) ?? 0) / (total || 1))} 1 0` }}
-              title={`${o.tag} ${o.label}: ${clock(seconds.get(o.id) ?? 0)}`}
-              aria-label={`${o.tag} ${o.label}, ${clock(seconds.get(o.id) ?? 0)}`}
-              onClick={() => pick({ tag: o.tag, operation: o.key, hole: null, line: null })}
-            >
-              {o.tag}
-            </button>
-          ))}
-        </div>
-      </div>
-    </li>
-  );
+interface CardProps {
+  id: string;
+  operations: PlannedOperation[];
+  seconds: ReadonlyMap<string, number>;
+  isWide: boolean;
 }
 
-function operationSeconds(program: ProducedSetup): Map<string, number> {
-  return new Map(
-    program.operations.map((o) => {
-      let t = 0;
-      for (let l = o.firstLine; l <= o.lastLine; l++) t += program.time.byLine.get(l) ?? 0;
-      return [o.id, t];
-    }),
+function Card({ id, operations, seconds, isWide }: CardProps) {
+  const { tag, operation, pick } = usePicked('tag', 'operation', 'pick');
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id });
+  const card = useRecipe({ recipe: railCardRecipe });
+  const bar = useRecipe({ recipe: barRecipe });
+  const { tool } = operations[0]!;
+  const total = operations.reduce((n, o) => n + (seconds.get(o.id) ?? 0), 0);
+  const isOf = (o: PlannedOperation): boolean => o.tag === tag && (operation === null || operation === o.key);
+  const name = `T${tool.number ?? '–'} ${tool.description}`;
+  return (
+    <Box
+      as="li"
+      ref={setNodeRef}
+      listStyleType="none"
+      height="100%"
+      flex={`${Math.max(1, Math.sqrt(total))} 1 ${isWide ? 96 : NARROWEST}px`}
+      minWidth={`${NARROWEST}px`}
+      maxWidth="190px"
+      style={{ transform: transform ? `translateX(${transform.x}px)` : undefined, transition }}
+    >
+      <Box css={card()} data-testid="rail-card" data-in-hand={operations.some(isOf) || undefined}>
+        <Flex
+          {...attributes}
+          {...listeners}
+          gap="4px"
+          justify="space-between"
+          flex="1"
+          minHeight="0"
+          overflow="hidden"
+          cursor="grab"
+          touchAction="none"
+          aria-label={`${name}, drag to reorder`}
+          title={name}
+        >
+          <Box minWidth="0" lineHeight="1.2">
+            <Num fontWeight="700">T{tool.number ?? '–'}</Num>
+            <Quiet display="block" textStyle="small" overflow="hidden" lineClamp={isWide ? 3 : 2}>
+              {isWide ? tool.description : tool.sizeName}
+            </Quiet>
+          </Box>
+          <Box flexShrink={0}>
+            <ToolSilhouette tool={tool} width={24} height={60} />
+          </Box>
+        </Flex>
+        <Flex gap="2px" overflow="hidden">
+          {operations.map((o) => {
+            const time = clock(seconds.get(o.id) ?? 0);
+            return (
+              <Button
+                unstyled
+                css={bar()}
+                key={o.id}
+                type="button"
+                flex={`${Math.max(0.15, (seconds.get(o.id) ?? 0) / (total || 1))} 1 0`}
+                aria-pressed={isOf(o)}
+                title={`${o.tag} ${o.label}: ${time}`}
+                aria-label={`${o.tag} ${o.label}, ${time}`}
+                onClick={() => pick({ tag: o.tag, operation: o.key, hole: null, line: null })}
+              >
+                {o.tag}
+              </Button>
+            );
+          })}
+        </Flex>
+      </Box>
+    </Box>
   );
 }
 
 /** Minutes and seconds. */
-export const clock = (s: number): string => `${String(Math.floor(Math.round(s) / 60)).padStart(2, '0')}:${String(Math.round(s) % 60).padStart(2, '0')}`;
+export const clock = (s: number): string =>
+  `${String(Math.floor(Math.round(s) / 60)).padStart(2, '0')}:${String(Math.round(s) % 60).padStart(2, '0')}`;

@@ -27,19 +27,28 @@ const directionOf = (f: Feature): string => {
 export function levelOf(f: Feature, frame: SetupFrame | null, unit: LengthUnit): string | null {
   if (!frame || Math.abs(dot(f.axis, frame.frame.z)) < 0.999) return null;
   const p = placeOf(f);
-  const z = dot([p[0] - frame.frame.origin[0], p[1] - frame.frame.origin[1], p[2] - frame.frame.origin[2]], frame.frame.z);
+  const z = dot(
+    [p[0] - frame.frame.origin[0], p[1] - frame.frame.origin[1], p[2] - frame.frame.origin[2]],
+    frame.frame.z,
+  );
   return formatLength(z, unit, unit === 'mm' ? 2 : 3);
 }
 
 export const sizeOf = (r: Row): number => familyOf(r.size.features[0]!).sortBy(r.size.features[0]!);
 
 /** Whether a row passes, and what is wrong with the range as typed. */
-export function narrowTest(n: Narrow, frame: SetupFrame | null, unit: LengthUnit): { test(r: Row): boolean; error: string | null } {
+export function narrowTest(
+  n: Narrow,
+  frame: SetupFrame | null,
+  unit: LengthUnit,
+): { test(r: Row): boolean; error: string | null } {
   let range: [number, number] | null = null;
   let error: string | null = null;
   if (n.range.trim() !== '') {
     try {
-      const [a, b] = n.range.split(/\s*(?:–|\.\.|to|\s-\s|(?<=\d)-(?=\d))\s*/).map((p) => parseLength(p, unit));
+      const [a, b] = n.range
+        .split(/\s*(?:–|\.\.|to|\s-\s|(?<=\d)-(?=\d))\s*/)
+        .map((p) => parseLength(p, unit));
       range = b === undefined ? [a! - 0.01, a! + 0.01] : [a!, b];
     } catch (e) {
       error = e instanceof LengthError ? e.message : 'Not a range.';
@@ -54,7 +63,11 @@ export function narrowTest(n: Narrow, frame: SetupFrame | null, unit: LengthUnit
 }
 
 /** What can be chosen from: families, directions and levels that the rows have. */
-export function choices(rows: Row[], frame: SetupFrame | null, unit: LengthUnit): { families: string[]; directions: string[]; levels: string[] } {
+export function choices(
+  rows: Row[],
+  frame: SetupFrame | null,
+  unit: LengthUnit,
+): { families: string[]; directions: string[]; levels: string[] } {
   const features = rows.flatMap((r) => r.size.features);
   const levels = [...new Set(features.flatMap((f) => levelOf(f, frame, unit) ?? []))];
   return {

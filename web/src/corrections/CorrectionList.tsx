@@ -1,97 +1,71 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { fromFrame } from '@yellow-pin/core/geometry/frame';
-import type { Plan } from '@yellow-pin/core/job/plan';
-import type { DerivedJob } from '@yellow-pin/core/job/derive';
-import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
-import { correct, takeBack, usePick } from '../bench/store.ts';
-import { LengthField } from '../shared/LengthField.tsx';
+import { useJob } from '../job/job-view.ts';
+import { takeBack, togglePicking, usePick } from '../job/store.ts';
+import { Chip } from '../kit/Chip.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
+import { Sign } from '../kit/Remark.tsx';
+import { TypedHole } from './TypedHole.tsx';
 import { correctionInWords } from './words.ts';
 
 /** What was corrected, each to be taken back alone; and features put in by hand. */
-export function CorrectionList({ plan, job, frame }: { plan: Plan; job: DerivedJob | null; frame: SetupFrame | null }) {
+export function CorrectionList() {
+  const { plan, produced, here } = useJob();
   const [open, setOpen] = useState(false);
   const [typing, setTyping] = useState(false);
-  const { picking, pick } = usePick();
-  const lost = new Map(job?.corrected.lost.map((l) => [l.id, l.reason]) ?? []);
+  const picking = usePick((s) => s.picking?.for);
+  const lost = new Map(produced?.job.corrected.lost.map((l) => [l.id, l.reason]) ?? []);
   return (
-    <div className="corrections">
-      <div style={{ display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}>
-        <button className="chip" aria-expanded={open} onClick={() => setOpen(!open)} disabled={plan.corrections.length === 0}>
+    <Box paddingInline="12px" paddingBlock="5px" borderTopWidth="1px" borderColor="rule">
+      <Flex gap="5px" align="center" wrap="wrap">
+        <Chip aria-expanded={open} onClick={() => setOpen(!open)} disabled={plan.corrections.length === 0}>
           corrections {plan.corrections.length}
           {lost.size > 0 && ` · ${lost.size} without effect`}
-        </button>
-        <span className="quiet" style={{ marginLeft: 'auto' }}>
-          put in
-        </span>
-        <button className={`chip${picking?.for === 'hole' ? ' on' : ''}`} onClick={() => pick({ picking: picking?.for === 'hole' ? null : { for: 'hole' }, pickSaid: null })}>
+        </Chip>
+        <Quiet marginInlineStart="auto">put in</Quiet>
+        <Chip on={picking === 'hole'} onClick={() => togglePicking({ for: 'hole' })}>
           hole from a face
-        </button>
-        <button className={`chip${typing ? ' on' : ''}`} aria-pressed={typing} onClick={() => setTyping(!typing)}>
+        </Chip>
+        <Chip on={typing} onClick={() => setTyping(!typing)}>
           hole by position
-        </button>
-        <button
-          className={`chip${picking?.for === 'edges' ? ' on' : ''}`}
-          onClick={() => pick({ picking: picking?.for === 'edges' ? null : { for: 'edges', got: [] }, pickSaid: null })}
-        >
+        </Chip>
+        <Chip on={picking === 'edges'} onClick={() => togglePicking({ for: 'edges', got: [] })}>
           edges
-        </button>
-      </div>
-      {typing && frame && <TypedHole plan={plan} frame={frame} onDone={() => setTyping(false)} />}
+        </Chip>
+      </Flex>
+      {typing && here && <TypedHole frame={here.frame} onDone={() => setTyping(false)} />}
       {open && (
-        <ul aria-label="Corrections">
+        <Box
+          as="ul"
+          aria-label="Corrections"
+          marginTop="6px"
+          maxHeight="150px"
+          overflowY="auto"
+          listStyleType="none"
+        >
           {plan.corrections.map((c) => (
-            <li key={c.id}>
-              <span style={{ flex: 1 }}>
+            <Flex as="li" key={c.id} gap="8px" align="center" paddingBlock="2px">
+              <Box as="span" flex="1">
                 {correctionInWords(c, plan.units)}
-                {lost.has(c.id) && <span className="remark warning"> ▲ {lost.get(c.id)}</span>}
-              </span>
-              <button className="plain-button" aria-label={`Take back: ${correctionInWords(c, plan.units)}`} onClick={() => takeBack(c.id)}>
+                {lost.has(c.id) && (
+                  <Box as="span" color="warning">
+                    {' '}
+                    <Sign severity="warning" /> {lost.get(c.id)}
+                  </Box>
+                )}
+              </Box>
+              <Button
+                size="2xs"
+                aria-label={`Take back: ${correctionInWords(c, plan.units)}`}
+                onClick={() => takeBack(c.id)}
+              >
                 <Undo2 size={13} /> take back
-              </button>
-            </li>
+              </Button>
+            </Flex>
           ))}
-        </ul>
+        </Box>
       )}
-    </div>
-  );
-}
-
-/** A hole at a position in program coordinates. */
-function TypedHole({ plan, frame, onDone }: { plan: Plan; frame: SetupFrame; onDone(): void }) {
-  const [at, setAt] = useState<[number, number, number]>([0, 0, frame.part.max[2]]);
-  const [diameter, setDiameter] = useState(6);
-  const [depth, setDepth] = useState(10);
-  const put = (): void => {
-    correct({ kind: 'made', feature: { family: 'hole', entry: fromFrame(frame.frame, at), axis: frame.frame.z, diameter, depth, through: false, faces: [] } });
-    onDone();
-  };
-  return (
-    <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap', alignItems: 'end', padding: '6px 0' }} role="group" aria-label="Hole by position">
-      {(['X', 'Y', 'Z'] as const).map((name, i) => (
-        <label key={name} className="quiet">
-          {name}
-          <LengthField
-            value={at[i]!}
-            unit={plan.units}
-            label={`hole ${name}`}
-            min={-5000}
-            width={62}
-            onChange={(v) => setAt(at.map((o, n) => (n === i ? v : o)) as [number, number, number])}
-          />
-        </label>
-      ))}
-      <label className="quiet">
-        ⌀
-        <LengthField value={diameter} unit={plan.units} label="hole diameter" min={0.05} width={58} onChange={setDiameter} />
-      </label>
-      <label className="quiet">
-        depth
-        <LengthField value={depth} unit={plan.units} label="hole depth" min={0.05} width={58} onChange={setDepth} />
-      </label>
-      <button className="plain-button" onClick={put}>
-        Put it in
-      </button>
-    </div>
+    </Box>
   );
 }

@@ -1,149 +1,268 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { FileUp, Trash2, X } from 'lucide-react';
-import { useEffect, useRef, useState, type DragEvent } from 'react';
-import { Link, useNavigate } from 'react-router-dom';
-import { api, type Job } from '../api.ts';
+import { Button, ButtonGroup, FileUpload, Flex, Input, Pagination, Skeleton, Text } from '@chakra-ui/react';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { ChevronLeft, ChevronRight, FileUp, Trash2, X } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router-dom';
+import { api, author, type ListQuery, type UploadedJob } from '../api.ts';
+import { IconAct } from '../kit/IconAct.tsx';
+import { Nothing } from '../kit/Nothing.tsx';
+import { Labelled } from '../kit/Labelled.tsx';
+import { Notice } from '../kit/Notice.tsx';
+import { toaster } from '../kit/toaster.tsx';
+import { TextField } from '../kit/TextField.tsx';
+import { Page } from '../shell/Page.tsx';
+import { JobTable } from './JobTable.tsx';
+import { PART_FILES } from './part-files.ts';
+import { UploadList } from './UploadList.tsx';
+import { useJobActions } from './use-job-actions.ts';
+import { useUploads, type Upload } from './use-uploads.ts';
 
-/** All jobs; a new one by dropping a STEP file. */
-export function JobsPage() {
+/** All jobs, or the deleted ones; new ones by dropping files. */
+export default function JobsPage({ bin = false }: { bin?: boolean }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const input = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
+  const [query, setQuery] = useListQuery(bin);
   const [problem, setProblem] = useState<string | null>(null);
-  const [deleted, setDeleted] = useState<Job | null>(null);
-  /** The upload to open as soon as it is read. */
+  /** The one upload that is opened as soon as it is read. */
   const [waiting, setWaiting] = useState<string | null>(null);
-  const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs, refetchInterval: (q) => (q.state.data?.some((j) => j.status === 'reading') ? 600 : false) });
-  const refresh = () => client.invalidateQueries({ queryKey: ['jobs'] });
-  const upload = useMutation({
-    mutationFn: api.upload,
-    onSuccess: (job) => {
-      setWaiting(job.id);
-      void refresh();
+  const actions = useJobActions(setProblem);
+  const jobs = useQuery({
+    queryKey: ['jobs', query],
+    queryFn: () => api.jobs(query),
+    placeholderData: keepPreviousData,
+    refetchInterval: (q) => (q.state.data?.jobs.some((j) => j.status === 'reading') ? 600 : false),
+  });
+  const onJob = useCallback(
+    (job: UploadedJob, all: number) => {
+      // Of several nobody knows which is wanted first.
+      setWaiting(all === 1 ? job.id : null);
+      const { same } = job;
+      if (same)
+        toaster.create({
+          description: `${job.fileName} is the very file that ${same.name} is made from: it is a job twice now.`,
+          duration: 12_000,
+          action: { label: 'Open the first', onClick: () => void navigate(`/jobs/${same.id}`) },
+        });
+      void client.invalidateQueries({ queryKey: ['jobs'] });
     },
-    onError: (e) => setProblem(e.message),
-  });
-  const remove = useMutation({
-    mutationFn: (job: Job) => api.remove(job.id).then(() => job),
-    onSuccess: (job) => (setDeleted(job), void refresh()),
-    onError: (e) => setProblem(e.message),
-  });
-  const restore = useMutation({ mutationFn: (id: string) => api.restore(id), onSuccess: () => (setDeleted(null), void refresh()), onError: (e) => setProblem(e.message) });
-  const cancel = useMutation({ mutationFn: (id: string) => api.cancel(id), onSuccess: refresh, onError: (e) => setProblem(e.message) });
-
-  const ready = jobs.data?.find((j) => j.id === waiting && j.status === 'ready');
+    [client, navigate],
+  );
+  const { uploads, start, forget } = useUploads(onJob);
+  const again = (u: Upload): void => {
+    forget(u.key);
+    start([u.file]);
+  };
+  const ready = jobs.data?.jobs.find((j) => j.id === waiting && j.status === 'ready');
   useEffect(() => {
     if (ready) void navigate(`/jobs/${ready.id}`);
   }, [ready, navigate]);
-
-  const take = (files: FileList | null): void => {
-    const file = files?.[0];
-    if (!file) return;
-    setProblem(null);
-    if (files.length > 1) setProblem(`${files.length} files were dropped; ${file.name} is read. Drop the others one by one.`);
-    upload.mutate(file);
-  };
-  const drop = (e: DragEvent): void => {
-    e.preventDefault();
-    setOver(false);
-    take(e.dataTransfer.files);
-  };
+  useEffect(() => {
+    document.title = bin ? 'Bin · Yellow Pin' : 'Jobs · Yellow Pin';
+  }, [bin]);
   return (
-    <main className="page" onDragOver={(e) => (e.preventDefault(), setOver(true))} onDragLeave={() => setOver(false)} onDrop={drop}>
-      <h1 style={{ display: 'flex', gap: 10, alignItems: 'center', fontSize: 24, fontWeight: 700, margin: '0 0 18px' }}>
-        <img src="/pin.svg" alt="" width={30} height={30} /> Yellow Pin
-      </h1>
-      <div className={`drop${over ? ' over' : ''}`}>
-        <FileUp size={26} aria-hidden="true" style={{ display: 'inline' }} />
-        <p style={{ margin: '6px 0 10px' }}>Drop a part here: a STEP file (.step, .stp) or a 2D drawing (.dxf)</p>
-        <button className="plain-button" onClick={() => input.current?.click()} disabled={upload.isPending}>
-          {upload.isPending ? 'Sending …' : 'Choose a file'}
-        </button>
-        <input ref={input} type="file" accept=".step,.stp,.dxf,.STEP,.STP,.DXF" hidden aria-label="STEP file" onChange={(e) => (take(e.target.files), (e.target.value = ''))} />
-      </div>
+    <Page
+      title={bin ? 'Bin' : 'Jobs'}
+      actions={
+        <Button asChild size="xs">
+          {bin ? (
+            <Link to="/">Back to the jobs</Link>
+          ) : (
+            <Link to="/bin">
+              <Trash2 size={14} /> Bin
+            </Link>
+          )}
+        </Button>
+      }
+    >
+      {!bin && <DropPlace onFiles={start} />}
+      <UploadList uploads={uploads} onRetry={again} onForget={forget} />
       {problem && (
-        <div className="notice error" role="alert" style={{ marginBottom: 16 }}>
-          <span style={{ flex: 1 }}>{problem}</span>
-          <button className="icon-button" aria-label="Close" onClick={() => setProblem(null)}>
-            <X size={16} />
-          </button>
-        </div>
+        <Notice
+          kind="error"
+          marginBottom="12px"
+          actions={
+            <IconAct label="Close" onClick={() => setProblem(null)}>
+              <X size={16} />
+            </IconAct>
+          }
+        >
+          {problem}
+        </Notice>
       )}
-      {jobs.isPending && <p className="quiet">Loading the jobs …</p>}
       {jobs.isError && (
-        <div className="notice error" role="alert">
-          <span style={{ flex: 1 }}>{jobs.error.message}</span>
-          <button className="plain-button" onClick={() => void jobs.refetch()}>
-            Try again
-          </button>
-        </div>
+        <Notice
+          kind="error"
+          marginBottom="12px"
+          actions={
+            <Button size="xs" onClick={() => void jobs.refetch()}>
+              Try again
+            </Button>
+          }
+        >
+          {jobs.error.message}
+        </Notice>
       )}
-      {jobs.data?.length === 0 && <p className="quiet">No jobs yet. Drop a part above, and its features are found and tagged.</p>}
-      {jobs.data && jobs.data.length > 0 && (
-        <table className="jobs-table">
-          <thead>
-            <tr>
-              <th>job</th>
-              <th>file</th>
-              <th>state</th>
-              <th>made</th>
-              <th>
-                <span className="hidden-text">actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {jobs.data.map((job) => (
-              <tr key={job.id}>
-                <td>
-                  {job.status === 'ready' ? (
-                    <Link to={`/jobs/${job.id}`} style={{ fontWeight: 600, textDecoration: 'underline', textDecorationColor: '#b9b19c' }}>
-                      {job.name}
-                    </Link>
-                  ) : (
-                    job.name
-                  )}
-                </td>
-                <td className="quiet">{job.fileName}</td>
-                <td>
-                  <State job={job} onCancel={() => cancel.mutate(job.id)} />
-                </td>
-                <td className="num quiet">{new Date(job.createdAt).toLocaleDateString()}</td>
-                <td style={{ textAlign: 'right' }}>
-                  <button className="icon-button" aria-label={`Delete ${job.name}`} title="Delete" onClick={() => remove.mutate(job)}>
-                    <Trash2 size={16} />
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      <Flex gap="10px" align="end" marginBottom="10px" wrap="wrap">
+        <Search value={query.search} onSearch={(search) => setQuery({ search, page: 0 })} />
+        {!bin && <Author />}
+        <Text color="quiet" marginInlineStart="auto" role="status">
+          {jobs.data && `${jobs.data.total} ${jobs.data.total === 1 ? 'job' : 'jobs'}`}
+        </Text>
+      </Flex>
+      {jobs.isPending && <Skeleton height="220px" />}
+      {jobs.data && jobs.data.jobs.length > 0 && (
+        <JobTable
+          jobs={jobs.data.jobs}
+          query={query}
+          onSort={(part) => setQuery({ ...part, page: 0 })}
+          actions={actions}
+        />
       )}
-      {deleted && (
-        <div className="toast" role="status">
-          {deleted.name.slice(0, 60)} is deleted.
-          <button onClick={() => restore.mutate(deleted.id)}>Undo</button>
-        </div>
+      {jobs.data?.jobs.length === 0 && <NoJobs query={query} />}
+      {jobs.data && jobs.data.total > jobs.data.pageSize && (
+        <Pagination.Root
+          count={jobs.data.total}
+          pageSize={jobs.data.pageSize}
+          page={jobs.data.page + 1}
+          onPageChange={(d) => setQuery({ page: d.page - 1 })}
+          marginTop="12px"
+        >
+          <ButtonGroup variant="outline" size="xs">
+            <Pagination.PrevTrigger asChild>
+              <Button aria-label="Page before">
+                <ChevronLeft size={15} />
+              </Button>
+            </Pagination.PrevTrigger>
+            <Pagination.PageText />
+            <Pagination.NextTrigger asChild>
+              <Button aria-label="Next page">
+                <ChevronRight size={15} />
+              </Button>
+            </Pagination.NextTrigger>
+          </ButtonGroup>
+        </Pagination.Root>
       )}
-    </main>
+    </Page>
   );
 }
 
-function State({ job, onCancel }: { job: Job; onCancel(): void }) {
-  if (job.status === 'ready') return <span>ready</span>;
-  if (job.status === 'reading') {
-    return (
-      <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
-        <span className="progress" role="progressbar" aria-valuenow={Math.round(job.progress * 100)} aria-label={`Reading ${job.name}`}>
-          <i style={{ width: `${Math.max(4, job.progress * 100)}%` }} />
-        </span>
-        <small className="quiet">{job.progressText}</small>
-        <button className="plain-button" onClick={onCancel}>
-          Cancel
-        </button>
-      </span>
+/** What the list is asked for, in the address: a reload and the back button come back to it. */
+function useListQuery(bin: boolean): [ListQuery, (part: Partial<ListQuery>) => void] {
+  const [params, setParams] = useSearchParams();
+  const sort = params.get('sort') as ListQuery['sort'] | null;
+  const query: ListQuery = {
+    search: params.get('search')?.slice(0, 120) ?? '',
+    sort: sort && ['name', 'file', 'state', 'made', 'changed'].includes(sort) ? sort : 'changed',
+    order: params.get('order') === 'up' ? 'up' : 'down',
+    page: Math.max(0, Math.floor(Number(params.get('page') ?? 0)) || 0),
+    bin,
+  };
+  const set = (part: Partial<ListQuery>): void => {
+    const next = { ...query, ...part };
+    setParams(
+      Object.fromEntries(
+        Object.entries({
+          search: next.search,
+          sort: next.sort,
+          order: next.order,
+          page: String(next.page),
+        }).filter(([key, v]) => v !== '' && !(key === 'page' && v === '0')),
+      ),
+      { replace: part.page === undefined || part.search !== undefined },
     );
-  }
-  return <span style={{ color: job.status === 'failed' ? 'var(--error)' : 'var(--ink2)' }}>{job.error ?? job.status}</span>;
+  };
+  return [query, set];
+}
+
+function DropPlace({ onFiles }: { onFiles(files: File[]): void }) {
+  return (
+    <FileUpload.Root
+      accept={PART_FILES}
+      maxFiles={50}
+      // Nothing is kept here: each choice is sent at once.
+      acceptedFiles={[]}
+      alignItems="stretch"
+      marginBottom="14px"
+      onFileChange={(d) => onFiles([...d.acceptedFiles, ...d.rejectedFiles.map((r) => r.file)])}
+    >
+      <FileUpload.HiddenInput aria-label="STEP file" />
+      <FileUpload.Context>
+        {({ dragging }) => (
+          <FileUpload.Dropzone
+            minHeight="112px"
+            borderWidth="2px"
+            borderStyle="dashed"
+            borderColor={dragging ? 'ink' : 'edge'}
+            background={dragging ? 'hand' : 'sheet'}
+            cursor="pointer"
+            aria-label="Drop parts here, or press to choose them"
+          >
+            <FileUpload.DropzoneContent gap="4px">
+              <FileUp size={24} aria-hidden="true" />
+              <Text>Drop parts here: STEP files (.step, .stp) or 2D drawings (.dxf)</Text>
+              <Text color="quiet">or press to choose them</Text>
+            </FileUpload.DropzoneContent>
+          </FileUpload.Dropzone>
+        )}
+      </FileUpload.Context>
+    </FileUpload.Root>
+  );
+}
+
+function Search({ value, onSearch }: { value: string; onSearch(text: string): void }) {
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  // The server is asked when one stops typing for a moment.
+  useEffect(() => {
+    if (text === value) return;
+    const timer = setTimeout(() => onSearch(text), 250);
+    return () => clearTimeout(timer);
+  }, [text, value, onSearch]);
+  return (
+    <Labelled name="search">
+      <Input
+        width="260px"
+        aria-label="Search the jobs"
+        placeholder="name or file"
+        maxLength={120}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+    </Labelled>
+  );
+}
+
+/** Who sits here: signed under what is changed, so that the others know whom to ask. */
+function Author() {
+  const [name, setName] = useState(author.get());
+  return (
+    <Labelled name="you are">
+      <TextField
+        label="your name"
+        width="160px"
+        maxLength={60}
+        placeholder="not said"
+        value={name}
+        onTake={(text) => {
+          author.set(text.trim());
+          setName(text.trim());
+          return null;
+        }}
+      />
+    </Labelled>
+  );
+}
+
+function NoJobs({ query }: { query: ListQuery }) {
+  const [title, text] =
+    query.search !== ''
+      ? [`No job has “${query.search}” in its name or file`, 'Search for less, or look in the bin.']
+      : query.bin
+        ? ['The bin is empty', 'Deleted jobs stay here until they are taken away for good.']
+        : ['No jobs yet', 'Drop a part above, and its features are found and tagged.'];
+  return (
+    <Nothing title={title!} background="sheet" borderWidth="1px" borderColor="rule">
+      {text}
+    </Nothing>
+  );
 }

@@ -1,12 +1,14 @@
+import { Button, FileUpload } from '@chakra-ui/react';
 import { FileUp } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router-dom';
 import { api } from '../api.ts';
-import { flushPlan } from '../bench/use-job.ts';
+import { flushPlan } from '../job/use-job.ts';
+import { PART_FILES } from '../jobs/part-files.ts';
+import { FieldSays } from '../kit/FieldSays.tsx';
 
 /** Opens a newer file of the job's part and goes to compare it. */
 export function NewerFile({ jobId }: { jobId: string }) {
-  const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const [problem, setProblem] = useState<string | null>(null);
   const take = (file: File | undefined): void => {
@@ -21,16 +23,19 @@ export function NewerFile({ jobId }: { jobId: string }) {
       );
   };
   return (
-    <>
-      <button className="plain-button" onClick={() => input.current?.click()}>
-        <FileUp size={15} /> Newer file of this part
-      </button>
-      <input ref={input} type="file" accept=".step,.stp,.dxf,.STEP,.STP,.DXF" hidden aria-label="newer file" onChange={(e) => (take(e.target.files?.[0]), (e.target.value = ''))} />
-      {problem && (
-        <span role="alert" className="field-error">
-          {problem}
-        </span>
-      )}
-    </>
+    <FileUpload.Root
+      accept={PART_FILES}
+      maxFiles={1}
+      acceptedFiles={[]}
+      onFileChange={(d) => take(d.acceptedFiles[0] ?? d.rejectedFiles[0]?.file)}
+    >
+      <FileUpload.HiddenInput aria-label="newer file" />
+      <FileUpload.Trigger asChild>
+        <Button size="xs">
+          <FileUp size={15} /> Newer file of this part
+        </Button>
+      </FileUpload.Trigger>
+      {problem && <FieldSays>{problem}</FieldSays>}
+    </FileUpload.Root>
   );
 }

@@ -1,4 +1,6 @@
+import { Box, Flex, SimpleGrid } from '@chakra-ui/react';
 import { FlipHorizontal2, FlipVertical2, RotateCw } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { scale } from '@yellow-pin/core/geometry/vec';
 import {
   attitudeFor,
@@ -12,9 +14,15 @@ import {
   type Attitude as PartAttitude,
   type Setup,
 } from '@yellow-pin/core/job/setup';
-import type { Bounds } from '@yellow-pin/core/model/solid-model';
-import { changeSetup, usePick, type Picking } from '../bench/store.ts';
-import { Attitude } from '../shared/Attitude.tsx';
+import { Attitude } from '../drawings/Attitude.tsx';
+import { useJob } from '../job/job-view.ts';
+import { changeSetup, togglePicking, usePick, type Picking } from '../job/store.ts';
+import { Chip } from '../kit/Chip.tsx';
+import { Choice } from '../kit/Choice.tsx';
+import { Labelled } from '../kit/Labelled.tsx';
+import { Panel } from '../kit/Panel.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
+import { takeName, TextField } from '../kit/TextField.tsx';
 
 const PICKS: [Picking, string][] = [
   [{ for: 'up' }, 'a face'],
@@ -26,80 +34,88 @@ const X_PICKS: [Picking, string][] = [
 ];
 
 /** Which way is up and where X points. */
-export function AttitudePart({ setup, index, bounds }: { setup: Setup; index: number; bounds: Bounds | null }) {
-  const { picking, pick } = usePick();
+export function AttitudePart({ index }: { index: number }) {
+  const { setup, picture } = useJob();
+  const picking = usePick((s) => s.picking?.for);
   const set = (part: Partial<Setup>) => changeSetup(setup.id, part);
-  const turn = (attitude: PartAttitude): void => set({ attitude, name: setup.name === attitudeName(setup.attitude) ? attitudeName(attitude) : setup.name });
+  const turn = (attitude: PartAttitude): void =>
+    set({
+      attitude,
+      name: setup.name === attitudeName(setup.attitude) ? attitudeName(attitude) : setup.name,
+    });
   const side = sideOf(setup.attitude.up);
   const chips = (list: [Picking, string][]) =>
     list.map(([p, text]) => (
-      <button
-        key={text}
-        className={`chip${picking?.for === p.for ? ' on' : ''}`}
-        aria-pressed={picking?.for === p.for}
-        onClick={() => pick({ picking: picking?.for === p.for ? null : p, pickSaid: null })}
-      >
+      <Chip key={text} on={picking === p.for} onClick={() => togglePicking(p)}>
         {text}
-      </button>
+      </Chip>
     ));
   return (
-    <fieldset>
-      <legend>Setup {index + 1}</legend>
-      <div className="pair">
-        <label>
-          name
-          <input className="field" maxLength={60} value={setup.name} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => set({ name: e.target.value || 'setup' })} />
-        </label>
-        <label>
-          work offset
-          <select className="field" value={setup.workOffset} onChange={(e) => set({ workOffset: e.target.value as Setup['workOffset'] })}>
-            {WORK_OFFSETS.map((w) => (
-              <option key={w}>{w}</option>
-            ))}
-          </select>
-        </label>
-      </div>
-      <div style={{ display: 'flex', gap: 14, alignItems: 'center' }}>
-        <Attitude attitude={setup.attitude} bounds={bounds} size={92} axes />
-        <div style={{ display: 'grid', gap: 6, flex: 1 }}>
-          <div className="pick-line" role="group" aria-label="Up">
-            <span className="quiet">up</span>
-            <select
-              className="field"
-              aria-label="side up"
+    <Panel name={`Setup ${index + 1}`}>
+      <SimpleGrid columns={2} gap="8px">
+        <Labelled name="name">
+          <TextField
+            label="name of the setup"
+            maxLength={60}
+            value={setup.name}
+            onTake={takeName((name) => set({ name }))}
+          />
+        </Labelled>
+        <Labelled name="work offset">
+          <Choice
+            label="work offset"
+            value={setup.workOffset}
+            options={WORK_OFFSETS.map((w) => [w, w] as const)}
+            onChange={(workOffset) => set({ workOffset })}
+          />
+        </Labelled>
+      </SimpleGrid>
+      <Flex gap="14px" align="center">
+        <Attitude attitude={setup.attitude} bounds={picture?.bounds ?? null} size={92} axes />
+        <Box display="grid" gap="6px" flex="1">
+          <Line name="Up" text="up">
+            <Choice
+              label="side up"
               value={side ?? 'picked'}
-              onChange={(e) => e.target.value !== 'picked' && turn(attitudeFor(sideDirection(e.target.value as (typeof SIDES)[number])))}
-            >
-              {side === null && <option value="picked">picked</option>}
-              {SIDES.map((s) => (
-                <option key={s} value={s}>
-                  {s} {attitudeName(attitudeFor(sideDirection(s)))}
-                </option>
-              ))}
-            </select>
+              options={[
+                ...(side === null ? ([['picked', 'picked']] as const) : []),
+                ...SIDES.map((s) => [s, `${s} ${attitudeName(attitudeFor(sideDirection(s)))}`] as const),
+              ]}
+              onChange={(v) => v !== 'picked' && turn(attitudeFor(sideDirection(v)))}
+            />
             {chips(PICKS)}
-          </div>
-          <div className="pick-line" role="group" aria-label="X">
-            <span className="quiet">X along</span>
+          </Line>
+          <Line name="X" text="X along">
             {chips(X_PICKS)}
-            <button className="chip" onClick={() => turn({ ...setup.attitude, x: scale(setup.attitude.x, -1) })} aria-label="X the other way">
+            <Chip
+              onClick={() => turn({ ...setup.attitude, x: scale(setup.attitude.x, -1) })}
+              aria-label="X the other way"
+            >
               <FlipHorizontal2 size={13} /> other way
-            </button>
-          </div>
-          <div className="pick-line" role="group" aria-label="Turn the part">
-            <span className="quiet">turn</span>
-            <button className="chip" onClick={() => turn(quarterTurn(setup.attitude))}>
+            </Chip>
+          </Line>
+          <Line name="Turn the part" text="turn">
+            <Chip onClick={() => turn(quarterTurn(setup.attitude))}>
               <RotateCw size={13} /> 90° about Z
-            </button>
-            <button className="chip" onClick={() => turn(turnOver(setup.attitude, 'x'))}>
+            </Chip>
+            <Chip onClick={() => turn(turnOver(setup.attitude, 'x'))}>
               <FlipVertical2 size={13} /> over about X
-            </button>
-            <button className="chip" onClick={() => turn(turnOver(setup.attitude, 'y'))}>
+            </Chip>
+            <Chip onClick={() => turn(turnOver(setup.attitude, 'y'))}>
               <FlipHorizontal2 size={13} /> over about Y
-            </button>
-          </div>
-        </div>
-      </div>
-    </fieldset>
+            </Chip>
+          </Line>
+        </Box>
+      </Flex>
+    </Panel>
+  );
+}
+
+function Line({ name, text, children }: { name: string; text: string; children: ReactNode }) {
+  return (
+    <Flex gap="5px" align="center" wrap="wrap" role="group" aria-label={name}>
+      <Quiet width="48px">{text}</Quiet>
+      {children}
+    </Flex>
   );
 }

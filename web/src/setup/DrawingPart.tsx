@@ -1,107 +1,174 @@
-import { useMemo } from 'react';
-import type { DrawingDepths } from '@yellow-pin/core/drawing/depths';
+import { Box, Flex, SimpleGrid, Table } from '@chakra-ui/react';
+import { Fragment, useMemo } from 'react';
+import { drawingDepthsSchema, layerDepthSchema, type DrawingDepths } from '@yellow-pin/core/drawing/depths';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import { sizeOfOutline } from '@yellow-pin/core/drawing/to-model';
-import type { Plan } from '@yellow-pin/core/job/plan';
-import { changePlan } from '../bench/store.ts';
-import { LengthField } from '../shared/LengthField.tsx';
+import { useJob } from '../job/job-view.ts';
+import { changePlan } from '../job/store.ts';
+import { Chip } from '../kit/Chip.tsx';
+import { Choice } from '../kit/Choice.tsx';
+import { Labelled } from '../kit/Labelled.tsx';
+import { LengthField } from '../kit/LengthField.tsx';
+import { Panel } from '../kit/Panel.tsx';
+
+interface LayerSize {
+  key: string;
+  name: string;
+  count: number;
+}
 
 /** What a 2D drawing does not say: thickness, and how deep each layer or size is cut. */
-export function DrawingPart({ plan, drawing, depths }: { plan: Plan; drawing: Drawing; depths: DrawingDepths }) {
+export function DrawingPart({ drawing, depths }: { drawing: Drawing; depths: DrawingDepths }) {
+  const { plan } = useJob();
   const set = (part: Partial<DrawingDepths>): void => changePlan({ drawing: { ...depths, ...part } });
-  const layers = useMemo(() => {
-    const out = new Map<string, Map<string, { key: string; name: string; count: number }>>();
-    for (const o of drawing.outlines) {
-      const sizes = out.get(o.layer) ?? new Map();
-      const size = sizeOfOutline(o);
-      const known = sizes.get(size.key);
-      sizes.set(size.key, { ...size, count: (known?.count ?? 0) + 1 });
-      out.set(o.layer, sizes);
-    }
-    return [...out];
-  }, [drawing]);
-  const depthField = (label: string, value: number | null, onChange: (v: number | null) => void) => (
-    <span style={{ display: 'flex', gap: 5 }}>
-      <button
-        className={`chip${value === null ? ' on' : ''}`}
-        aria-pressed={value === null}
-        aria-label={`${label} through`}
-        onClick={() => onChange(value === null ? Math.min(3, depths.thickness / 2) : null)}
-      >
-        through
-      </button>
-      {value !== null && <LengthField value={value} unit={plan.units} label={`${label} depth`} min={0.01} width={64} onChange={onChange} />}
-    </span>
-  );
+  const layers = useMemo(() => layersOf(drawing), [drawing]);
   return (
-    <fieldset>
-      <legend>Drawing</legend>
-      <div className="pair">
-        <label>
-          thickness
-          <LengthField value={depths.thickness} unit={plan.units} label="thickness" min={0.05} onChange={(v) => set({ thickness: v })} />
-        </label>
-      </div>
-      <table className="boxes" aria-label="Layers and depths">
-        <thead>
-          <tr className="quiet">
-            <th>layer, size</th>
-            <th>use</th>
-            <th>depth</th>
-          </tr>
-        </thead>
-        <tbody>
+    <Panel name="Drawing">
+      <SimpleGrid columns={3} gap="8px">
+        <Labelled name="thickness">
+          <LengthField
+            value={depths.thickness}
+            unit={plan.units}
+            label="thickness"
+            min={0.05}
+            schema={drawingDepthsSchema.shape.thickness}
+            onChange={(v) => set({ thickness: v })}
+          />
+        </Labelled>
+      </SimpleGrid>
+      <Table.Root size="sm" unstyled className="boxes" aria-label="Layers and depths">
+        <Table.Header>
+          <Table.Row>
+            <Table.ColumnHeader>layer, size</Table.ColumnHeader>
+            <Table.ColumnHeader>use</Table.ColumnHeader>
+            <Table.ColumnHeader>depth</Table.ColumnHeader>
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
           {layers.map(([layer, sizes]) => {
             const known = depths.layers[layer] ?? { use: 'cut' as const, depth: null };
-            const change = (part: Partial<typeof known>): void => set({ layers: { ...depths.layers, [layer]: { ...known, assumed: undefined, ...part } } });
-            return [
-              <tr key={layer}>
-                <td>
-                  <b>{layer}</b>
-                </td>
-                <td>
-                  <select className="field" aria-label={`use of layer ${layer}`} value={known.use} onChange={(e) => change({ use: e.target.value as typeof known.use })}>
-                    <option value="outline">outline</option>
-                    <option value="cut">cut</option>
-                    <option value="ignore">ignore</option>
-                  </select>
-                </td>
-                <td>{known.use === 'cut' && depthField(`layer ${layer}`, known.depth, (depth) => change({ depth }))}</td>
-              </tr>,
-              ...(known.use === 'cut' && sizes.size > 1
-                ? [...sizes.values()].map((s) => (
-                    <tr key={s.key}>
-                      <td className="num" style={{ paddingLeft: 16 }}>
-                        {s.count} x {s.name}
-                      </td>
-                      <td className="source">{depths.sizes[s.key] === undefined ? 'as its layer' : 'own depth'}</td>
-                      <td style={{ display: 'flex', gap: 5 }}>
-                        {depths.sizes[s.key] === undefined ? (
-                          <button className="chip" onClick={() => set({ sizes: { ...depths.sizes, [s.key]: known.depth } })}>
-                            own depth
-                          </button>
-                        ) : (
-                          <>
-                            {depthField(s.name, depths.sizes[s.key]!, (v) => set({ sizes: { ...depths.sizes, [s.key]: v } }))}
-                            <button
-                              className="chip"
-                              onClick={() => {
-                                const { [s.key]: _, ...rest } = depths.sizes;
-                                set({ sizes: rest });
-                              }}
-                            >
-                              as its layer
-                            </button>
-                          </>
-                        )}
-                      </td>
-                    </tr>
-                  ))
-                : []),
-            ];
+            const change = (part: Partial<typeof known>): void =>
+              set({ layers: { ...depths.layers, [layer]: { ...known, assumed: undefined, ...part } } });
+            return (
+              <Fragment key={layer}>
+                <Table.Row>
+                  <Table.Cell fontWeight="700">{layer}</Table.Cell>
+                  <Table.Cell>
+                    <Choice
+                      label={`use of layer ${layer}`}
+                      value={known.use}
+                      options={(['outline', 'cut', 'ignore'] as const).map((u) => [u, u] as const)}
+                      onChange={(use) => change({ use })}
+                    />
+                  </Table.Cell>
+                  <Table.Cell>
+                    {known.use === 'cut' && (
+                      <Depth
+                        label={`layer ${layer}`}
+                        value={known.depth}
+                        thickness={depths.thickness}
+                        onChange={(depth) => change({ depth })}
+                      />
+                    )}
+                  </Table.Cell>
+                </Table.Row>
+                {known.use === 'cut' &&
+                  sizes.length > 1 &&
+                  sizes.map((s) => (
+                    <SizeRow key={s.key} size={s} layerDepth={known.depth} depths={depths} onChange={set} />
+                  ))}
+              </Fragment>
+            );
           })}
-        </tbody>
-      </table>
-    </fieldset>
+        </Table.Body>
+      </Table.Root>
+    </Panel>
   );
+}
+
+/** One size of a layer: as deep as its layer, or its own. */
+function SizeRow({
+  size,
+  layerDepth,
+  depths,
+  onChange,
+}: {
+  size: LayerSize;
+  layerDepth: number | null;
+  depths: DrawingDepths;
+  onChange(part: Partial<DrawingDepths>): void;
+}) {
+  const { key, name, count } = size;
+  const own = depths.sizes[key];
+  const set = (depth: number | null): void => onChange({ sizes: { ...depths.sizes, [key]: depth } });
+  const letGo = (): void => {
+    const { [key]: _, ...rest } = depths.sizes;
+    onChange({ sizes: rest });
+  };
+  return (
+    <Table.Row>
+      <Table.Cell>
+        <Box as="span" textStyle="num" paddingInlineStart="16px">
+          {count} x {name}
+        </Box>
+      </Table.Cell>
+      <Table.Cell color="quiet">{own === undefined ? 'as its layer' : 'own depth'}</Table.Cell>
+      <Table.Cell>
+        {own === undefined ? (
+          <Chip onClick={() => set(layerDepth)}>own depth</Chip>
+        ) : (
+          <Flex gap="5px">
+            <Depth label={name} value={own} thickness={depths.thickness} onChange={set} />
+            <Chip onClick={letGo}>as its layer</Chip>
+          </Flex>
+        )}
+      </Table.Cell>
+    </Table.Row>
+  );
+}
+
+interface DepthProps {
+  label: string;
+  /** Null: through. */
+  value: number | null;
+  thickness: number;
+  onChange(depth: number | null): void;
+}
+
+function Depth({ label, value, thickness, onChange }: DepthProps) {
+  const { plan } = useJob();
+  return (
+    <Flex gap="5px" as="span">
+      <Chip
+        on={value === null}
+        aria-label={`${label} through`}
+        onClick={() => onChange(value === null ? Math.min(3, thickness / 2) : null)}
+      >
+        through
+      </Chip>
+      {value !== null && (
+        <LengthField
+          value={value}
+          unit={plan.units}
+          label={`${label} depth`}
+          min={0.01}
+          schema={layerDepthSchema.shape.depth.unwrap()}
+          width="64px"
+          onChange={onChange}
+        />
+      )}
+    </Flex>
+  );
+}
+
+/** The drawing's layers with the sizes that are on each. */
+function layersOf(drawing: Drawing): [string, LayerSize[]][] {
+  const out = new Map<string, Map<string, LayerSize>>();
+  for (const o of drawing.outlines) {
+    const sizes = out.get(o.layer) ?? new Map<string, LayerSize>();
+    const size = sizeOfOutline(o);
+    sizes.set(size.key, { ...size, count: (sizes.get(size.key)?.count ?? 0) + 1 });
+    out.set(o.layer, sizes);
+  }
+  return [...out].map(([layer, sizes]) => [layer, [...sizes.values()]]);
 }

@@ -1,21 +1,36 @@
+import { Flex, SimpleGrid, Table, VisuallyHidden } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import type { Vec3 } from '@yellow-pin/core/geometry/vec';
-import type { Plan } from '@yellow-pin/core/job/plan';
-import type { Holding, KeepOut, Setup } from '@yellow-pin/core/job/setup';
-import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
 import { toFrame } from '@yellow-pin/core/geometry/frame';
-import { changeSetup, usePick } from '../bench/store.ts';
-import { LengthField } from '../shared/LengthField.tsx';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
+import { viseSchema, type Holding, type KeepOut } from '@yellow-pin/core/job/setup';
+import { useJob } from '../job/job-view.ts';
+import { changeSetup, togglePicking, usePick } from '../job/store.ts';
+import { Chip } from '../kit/Chip.tsx';
+import { Choice } from '../kit/Choice.tsx';
+import { IconAct } from '../kit/IconAct.tsx';
+import { Labelled } from '../kit/Labelled.tsx';
+import { LengthField } from '../kit/LengthField.tsx';
+import { Panel } from '../kit/Panel.tsx';
+import { takeName, TextField } from '../kit/TextField.tsx';
+
+/** A box ends above where it begins: why the one end cannot be there, or null. */
+function turnedOver(end: 'min' | 'max', v: number, other: number): string | null {
+  if (end === 'min') return v < other ? null : 'Not behind its own end: move that first.';
+  return v > other ? null : 'Not before its own beginning: move that first.';
+}
 
 /** What holds the part and what else is in the way. Boxes are shown in program coordinates. */
-export function HoldingPart({ plan, setup, frame }: { plan: Plan; setup: Setup; frame: SetupFrame | null }) {
-  const { picking, pick } = usePick();
+export function HoldingPart() {
+  const { plan, setup, here } = useJob();
+  const picking = usePick((s) => s.picking?.for);
+  const frame = here?.frame ?? null;
   const { holding } = setup;
   const set = (part: Partial<Holding>): void => changeSetup(setup.id, { holding: { ...holding, ...part } });
   const { vise } = holding;
   // Boxes are kept along the setup's axes from the file's origin, so that moving zero does not move them.
   const zero: Vec3 = frame ? toFrame({ ...frame.frame, origin: [0, 0, 0] }, frame.frame.origin) : [0, 0, 0];
-  const change = (id: string, part: Partial<KeepOut>): void => set({ keepOuts: holding.keepOuts.map((k) => (k.id === id ? { ...k, ...part } : k)) });
+  const change = (id: string, part: Partial<KeepOut>): void =>
+    set({ keepOuts: holding.keepOuts.map((k) => (k.id === id ? { ...k, ...part } : k)) });
   const addBox = (): void => {
     const top = frame ? frame.stock.max[2] + zero[2] : 0;
     set({
@@ -32,36 +47,36 @@ export function HoldingPart({ plan, setup, frame }: { plan: Plan; setup: Setup; 
     });
   };
   return (
-    <fieldset>
-      <legend>Holding</legend>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button
-          className={`chip${vise ? ' on' : ''}`}
-          aria-pressed={vise !== null}
-          onClick={() => set({ vise: vise ? null : { sides: 'front-back', jawHeight: 40, grip: 8, jawWidth: 125 } })}
+    <Panel name="Holding">
+      <Flex gap="5px" wrap="wrap">
+        <Chip
+          on={vise !== null}
+          onClick={() =>
+            set({ vise: vise ? null : { sides: 'front-back', jawHeight: 40, grip: 8, jawWidth: 125 } })
+          }
         >
           vise with parallel jaws
-        </button>
-        <button
-          className={`chip${picking?.for === 'clamp' ? ' on' : ''}`}
-          aria-pressed={picking?.for === 'clamp'}
-          onClick={() => pick({ picking: picking?.for === 'clamp' ? null : { for: 'clamp' }, pickSaid: null })}
-        >
+        </Chip>
+        <Chip on={picking === 'clamp'} onClick={() => togglePicking({ for: 'clamp' })}>
           <Plus size={13} /> clamp on the part
-        </button>
-        <button className="chip" onClick={addBox}>
+        </Chip>
+        <Chip onClick={addBox}>
           <Plus size={13} /> keep-out box
-        </button>
-      </div>
+        </Chip>
+      </Flex>
       {vise && (
-        <div className="pair">
-          <label>
-            jaws on
-            <select className="field" value={vise.sides} onChange={(e) => set({ vise: { ...vise, sides: e.target.value as 'front-back' } })}>
-              <option value="front-back">front and back</option>
-              <option value="left-right">left and right</option>
-            </select>
-          </label>
+        <SimpleGrid columns={{ base: 2, md: 4 }} gap="8px">
+          <Labelled name="jaws on">
+            <Choice
+              label="jaws on"
+              value={vise.sides}
+              options={[
+                ['front-back', 'front and back'],
+                ['left-right', 'left and right'],
+              ]}
+              onChange={(sides) => set({ vise: { ...vise, sides } })}
+            />
+          </Labelled>
           {(
             [
               ['grip', 'grip depth'],
@@ -69,42 +84,46 @@ export function HoldingPart({ plan, setup, frame }: { plan: Plan; setup: Setup; 
               ['jawWidth', 'jaw width'],
             ] as const
           ).map(([key, name]) => (
-            <label key={key}>
-              {name}
-              <LengthField value={vise[key]} unit={plan.units} label={name} min={0.5} onChange={(v) => set({ vise: { ...vise, [key]: Math.min(500, v) } })} />
-            </label>
+            <Labelled key={key} name={name}>
+              <LengthField
+                value={vise[key]}
+                unit={plan.units}
+                label={name}
+                min={0.5}
+                schema={viseSchema.shape[key]}
+                onChange={(v) => set({ vise: { ...vise, [key]: v } })}
+              />
+            </Labelled>
           ))}
-        </div>
+        </SimpleGrid>
       )}
       {holding.keepOuts.length > 0 && (
-        <table className="boxes">
-          <thead>
-            <tr className="quiet">
-              <th>box</th>
-              <th>X from – to</th>
-              <th>Y from – to</th>
-              <th>Z from – to</th>
-              <th>
-                <span className="hidden-text">remove</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
+        <Table.Root size="sm" unstyled className="boxes">
+          <Table.Header>
+            <Table.Row>
+              <Table.ColumnHeader>box</Table.ColumnHeader>
+              <Table.ColumnHeader>X from – to</Table.ColumnHeader>
+              <Table.ColumnHeader>Y from – to</Table.ColumnHeader>
+              <Table.ColumnHeader>Z from – to</Table.ColumnHeader>
+              <Table.ColumnHeader>
+                <VisuallyHidden>remove</VisuallyHidden>
+              </Table.ColumnHeader>
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
             {holding.keepOuts.map((k) => (
-              <tr key={k.id}>
-                <td>
-                  <input
-                    className="field"
-                    style={{ width: 78 }}
-                    aria-label="name of the box"
+              <Table.Row key={k.id}>
+                <Table.Cell>
+                  <TextField
+                    width="78px"
+                    label="name of the box"
                     maxLength={60}
                     value={k.name}
-                    onKeyDown={(e) => e.stopPropagation()}
-                    onChange={(e) => change(k.id, { name: e.target.value || 'box' })}
+                    onTake={takeName((name) => change(k.id, { name }))}
                   />
-                </td>
+                </Table.Cell>
                 {([0, 1, 2] as const).map((i) => (
-                  <td key={i}>
+                  <Table.Cell key={i}>
                     {(['min', 'max'] as const).map((end) => (
                       <LengthField
                         key={end}
@@ -112,22 +131,28 @@ export function HoldingPart({ plan, setup, frame }: { plan: Plan; setup: Setup; 
                         unit={plan.units}
                         label={`${k.name} ${'XYZ'[i]} ${end === 'min' ? 'from' : 'to'}`}
                         min={-5000}
-                        width={52}
-                        onChange={(v) => change(k.id, { [end]: k[end].map((c, n) => (n === i ? v + zero[i] : c)) as Vec3 })}
+                        width="54px"
+                        refuse={(v) => turnedOver(end, v, k[end === 'min' ? 'max' : 'min'][i] - zero[i])}
+                        onChange={(v) =>
+                          change(k.id, { [end]: k[end].map((c, n) => (n === i ? v + zero[i] : c)) as Vec3 })
+                        }
                       />
                     ))}
-                  </td>
+                  </Table.Cell>
                 ))}
-                <td>
-                  <button className="icon-button" aria-label={`Remove ${k.name}`} onClick={() => set({ keepOuts: holding.keepOuts.filter((x) => x.id !== k.id) })}>
+                <Table.Cell>
+                  <IconAct
+                    label={`Remove ${k.name}`}
+                    onClick={() => set({ keepOuts: holding.keepOuts.filter((x) => x.id !== k.id) })}
+                  >
                     <Trash2 size={14} />
-                  </button>
-                </td>
-              </tr>
+                  </IconAct>
+                </Table.Cell>
+              </Table.Row>
             ))}
-          </tbody>
-        </table>
+          </Table.Body>
+        </Table.Root>
       )}
-    </fieldset>
+    </Panel>
   );
 }

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { BOUNDS, hole, plan } from '@yellow-pin/core/testing/fixtures';
 import { setupFrame } from '@yellow-pin/core/job/setup-frame';
 import type { Look } from '@yellow-pin/core/model/look';
-import { loadPlan, usePick, usePlan, type Picking } from '../bench/store.ts';
+import { loadPlan, usePick, usePlan, type Picking } from '../job/store.ts';
 import { prompt, takeLook } from './take-look.ts';
 
 const look = (part: Partial<Look> = {}): Look => ({
@@ -51,7 +51,9 @@ describe('picking on the part', () => {
     expect(now().attitude.x).toEqual([1, 0, 0]);
     take({ for: 'x' }, look({ edge: { ...look().edge!, direction: [0, 1, 0] } }));
     expect(now().attitude.x).toEqual([0, 1, 0]);
-    expect(take({ for: 'x' }, look({ edge: { ...look().edge!, direction: [0, 0, 1] } }))).toContain('straight up');
+    expect(take({ for: 'x' }, look({ edge: { ...look().edge!, direction: [0, 0, 1] } }))).toContain(
+      'straight up',
+    );
     expect(take({ for: 'x' }, look({ edge: null }))).toContain('No straight edge');
   });
   it('zero takes the nearest of rim, corner and middle, by name', () => {
@@ -64,8 +66,17 @@ describe('picking on the part', () => {
     expect(take({ for: 'zero' }, look({ edge: null, vertex: null }))).toContain('near enough');
   });
   it('a hollow round face becomes a hole, edges are chosen and let go', () => {
-    take({ for: 'hole' }, look({ isPlane: false, round: { axis: [0, 0, -1], origin: [10, 10, 0], radius: 3, hollow: true, low: 2, high: 14 } }));
-    expect(usePlan.getState().plan!.corrections[0]).toMatchObject({ kind: 'made', feature: { entry: [10, 10, -2], axis: [-0, -0, 1], diameter: 6, depth: 12, faces: [3] } });
+    take(
+      { for: 'hole' },
+      look({
+        isPlane: false,
+        round: { axis: [0, 0, -1], origin: [10, 10, 0], radius: 3, hollow: true, low: 2, high: 14 },
+      }),
+    );
+    expect(usePlan.getState().plan!.corrections[0]).toMatchObject({
+      kind: 'made',
+      feature: { entry: [10, 10, -2], axis: [-0, -0, 1], diameter: 6, depth: 12, faces: [3] },
+    });
     take({ for: 'edges', got: [] }, look());
     expect(usePick.getState().picking).toEqual({ for: 'edges', got: [7] });
     take({ for: 'edges', got: [7] }, look());

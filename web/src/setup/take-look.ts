@@ -4,7 +4,7 @@ import { toFrame } from '@yellow-pin/core/geometry/frame';
 import { attitudeFrom, attitudeName, upFromPoints, type Setup } from '@yellow-pin/core/job/setup';
 import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
 import type { Look } from '@yellow-pin/core/model/look';
-import { changeSetup, correct, usePick, type Picking } from '../bench/store.ts';
+import { changeSetup, correct, usePick, type Picking } from '../job/store.ts';
 
 /** What the banner over the part asks for. */
 export function prompt(p: Picking): string {
@@ -45,7 +45,11 @@ export function takeLook(picking: Picking, look: Look, context: LookContext): vo
 }
 
 /** The next thing to pick, null when done, or why the click cannot be used. */
-function outcome(p: Picking, look: Look, { setup, frame, features, size }: LookContext): Picking | null | string {
+function outcome(
+  p: Picking,
+  look: Look,
+  { setup, frame, features, size }: LookContext,
+): Picking | null | string {
   const near = size * 0.06;
   const turnTo = (up: Vec3, x: Vec3): null | string => {
     const attitude = attitudeFrom(up, x) ?? attitudeFrom(up, setup.attitude.up);
@@ -57,7 +61,9 @@ function outcome(p: Picking, look: Look, { setup, frame, features, size }: LookC
   const corner = (): Vec3 | null => (look.vertex && look.vertex.away < near ? look.vertex.point : null);
   switch (p.for) {
     case 'up':
-      return look.isPlane ? turnTo(look.normal, setup.attitude.x) : 'That face is not flat. Click a flat one, or use three points.';
+      return look.isPlane
+        ? turnTo(look.normal, setup.attitude.x)
+        : 'That face is not flat. Click a flat one, or use three points.';
     case 'up-points': {
       const point = corner();
       if (!point) return 'No corner is near enough there.';
@@ -113,10 +119,16 @@ function outcome(p: Picking, look: Look, { setup, frame, features, size }: LookC
   }
 }
 
-function zeroPlace(look: Look, near: number, features: LookContext['features']): { point: Vec3; name: string } | null {
+function zeroPlace(
+  look: Look,
+  near: number,
+  features: LookContext['features'],
+): { point: Vec3; name: string } | null {
   const centre = look.edge?.centre ?? null;
   if (centre && look.edge!.away < near) {
-    const owner = features.find(({ feature }) => feature.family === 'hole' && distance(feature.entry, centre) < 0.05);
+    const owner = features.find(
+      ({ feature }) => feature.family === 'hole' && distance(feature.entry, centre) < 0.05,
+    );
     return { point: centre, name: owner ? `centre of ${owner.label}` : 'centre of a round rim' };
   }
   const middle = look.edge && !look.edge.centre ? distance(look.edge.middle, look.point) : Infinity;
@@ -133,13 +145,32 @@ function makeHole(look: Look, near: number, up: Vec3): null | string {
     const entry = along(round.origin, round.axis, sense > 0 ? round.high : round.low);
     correct({
       kind: 'made',
-      feature: { family: 'hole', entry, axis, diameter: 2 * round.radius, depth: Math.max(0.01, round.high - round.low), through: false, faces: [look.face] },
+      feature: {
+        family: 'hole',
+        entry,
+        axis,
+        diameter: 2 * round.radius,
+        depth: Math.max(0.01, round.high - round.low),
+        through: false,
+        faces: [look.face],
+      },
     });
     return null;
   }
   const rim = look.edge?.centre;
   if (look.isPlane && rim && look.edge!.away < near) {
-    correct({ kind: 'made', feature: { family: 'hole', entry: rim, axis: look.normal, diameter: look.edge!.length / Math.PI, depth: 10, through: false, faces: [] } });
+    correct({
+      kind: 'made',
+      feature: {
+        family: 'hole',
+        entry: rim,
+        axis: look.normal,
+        diameter: look.edge!.length / Math.PI,
+        depth: 10,
+        through: false,
+        faces: [],
+      },
+    });
     return null;
   }
   return 'No hollow round face or round rim is there.';

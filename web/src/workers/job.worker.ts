@@ -1,8 +1,7 @@
 import * as Comlink from 'comlink';
-import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
+import { produceSteps } from '@yellow-pin/core/job/produce';
 import type { Library } from '@yellow-pin/core/job/library';
 import type { Plan } from '@yellow-pin/core/job/plan';
-import { featureCurves } from '@yellow-pin/core/features/curves';
 import type { Feature } from '@yellow-pin/core/features/family';
 import { distance, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { DrawingDepths } from '@yellow-pin/core/drawing/depths';
@@ -11,9 +10,11 @@ import { modelFromDrawing } from '@yellow-pin/core/drawing/to-model';
 import { recognise, type Recognition } from '@yellow-pin/core/features/recognise';
 import { boxFromPoints, type PartBox } from '@yellow-pin/core/job/setup-frame';
 import { lookAt, type Look } from '@yellow-pin/core/model/look';
+import { pickables as pickablesOf, type Pickable, type PickableKind } from '@yellow-pin/core/model/pickable';
+import { drawPicture, type Picture } from '@yellow-pin/core/model/picture';
 import { edgeSegments, meshModel, type PartMesh } from '@yellow-pin/core/model/mesh';
-import { rayCaster, type RayCaster } from '@yellow-pin/core/model/ray';
 import { boundsOf, type Bounds, type ModelNote, type SolidModel } from '@yellow-pin/core/model/solid-model';
+import { newCurves, screenProof, type ScreenStep } from './produce-steps.ts';
 
 export interface PartPicture {
   mesh: PartMesh;
@@ -33,13 +34,18 @@ export interface ProduceRequest {
 
 let model: SolidModel | null = null;
 let solidShown: number | null = null;
-let rays: RayCaster | null = null;
+let shownMesh: PartMesh | null = null;
+let shownEdges = new Float32Array();
 let bounds: Bounds | null = null;
 let partBox: PartBox | undefined;
 let recognised: Recognition | null = null;
 
 /** Fetches a job's solid model and makes its picture; `solid` shows one of several. A revision may be named. */
-async function open(jobId: string, solid: number | null, revision: number | null = null): Promise<PartPicture> {
+async function open(
+  jobId: string,
+  solid: number | null,
+  revision: number | null = null,
+): Promise<PartPicture> {
   const response = await fetch(`/api/jobs/${jobId}/model${revision === null ? '' : `?revision=${revision}`}`);
   if (!response.ok) throw new Error('The part could not be fetched. Load the page again.');
   model = (await response.json()) as SolidModel;
@@ -57,13 +63,58 @@ function openDrawing(drawing: Drawing, depths: DrawingDepths): PartPicture {
 function show(solid: number | null): PartPicture {
   if (!model) throw new Error('no part is open');
   const whole = model;
+  sent = new Set();
   solidShown = solid;
   const mesh = meshModel(whole, (f) => solid === null || f.solid === solid);
-  rays = rayCaster(mesh);
-  const edges = edgeSegments({ ...whole, edges: whole.edges.filter((e) => solid === null || e.faces.some((f) => whole.faces[f]!.solid === solid)) }).positions;
-  bounds = solid === null ? whole.bounds : boundsOf(whole.edges.filter((e) => e.faces.some((f) => whole.faces[f]!.solid === solid)).flatMap((e) => e.points));
+  shownMesh = mesh;
+  const edges = edgeSegments({
+    ...whole,
+    edges: whole.edges.filter((e) => solid === null || e.faces.some((f) => whole.faces[f]!.solid === solid)),
+  }).positions;
+  // What is sent away is not here any more.
+  shownEdges = edges.slice();
+  bounds =
+    solid === null
+      ? whole.bounds
+      : boundsOf(
+          whole.edges
+            .filter((e) => e.faces.some((f) => whole.faces[f]!.solid === solid))
+            .flatMap((e) => e.points),
+        );
   partBox = boxFromPoints(bounds, mesh.positions.slice());
   return { mesh, edges, bounds, solids: whole.solids.length, notes: null };
+}
+
+/** The part that is shown as a still picture, for browsers that draw nothing in the round. */
+function stillPicture(width: number, height: number): Picture {
+  if (!shownMesh || !model) throw new Error('no part is open');
+  return drawPicture(shownMesh, shownEdges, { width, height });
+}
+
+/** Places of the part that is shown, to choose from a list. */
+const pickables = (kinds: PickableKind[]): Pickable[] => (model ? pickablesOf(model, kinds, solidShown) : []);
+
+/** A solid of the file as it is shown to be chosen. */
+export interface SolidCard {
+  name: string;
+  bounds: Bounds;
+  picture: Picture;
+}
+
+/** Each solid of the file with its picture. */
+function solidCards(width: number, height: number): SolidCard[] {
+  const whole = model;
+  if (!whole) return [];
+  return whole.solids.map(({ name }, s) => {
+    const edges = whole.edges.filter((e) => e.faces.some((f) => whole.faces[f]!.solid === s));
+    const mesh = meshModel(whole, (f) => f.solid === s);
+    const { positions } = edgeSegments({ ...whole, edges });
+    return {
+      name,
+      bounds: boundsOf(edges.flatMap((e) => e.points)),
+      picture: drawPicture(mesh, positions, { width, height }),
+    };
+  });
 }
 
 /** What is at a point of a face. */
@@ -72,47 +123,65 @@ const look = (face: number, point: Vec3): Look | null => (model ? lookAt(model, 
 /** Lengths of edges and their points, for edges chosen by hand. */
 function edgeRun(edges: number[]): { points: Vec3[][]; length: number; closed: boolean } {
   const points = edges.flatMap((e) => (model?.edges[e] ? [model.edges[e].points] : []));
-  const length = points.reduce((sum, run) => sum + run.slice(1).reduce((n, p, i) => n + distance(p, run[i]!), 0), 0);
+  const length = points.reduce(
+    (sum, run) => sum + run.slice(1).reduce((n, p, i) => n + distance(p, run[i]!), 0),
+    0,
+  );
   const ends = new Map<string, number>();
-  for (const run of points) for (const p of [run[0]!, run[run.length - 1]!]) ends.set(p.map((v) => v.toFixed(3)).join(), (ends.get(p.map((v) => v.toFixed(3)).join()) ?? 0) + 1);
+  for (const run of points)
+    for (const p of [run[0]!, run[run.length - 1]!])
+      ends.set(p.map((v) => v.toFixed(3)).join(), (ends.get(p.map((v) => v.toFixed(3)).join()) ?? 0) + 1);
   return { points, length, closed: points.length > 0 && [...ends.values()].every((n) => n === 2) };
 }
 
-/** A row's lines on the part: edges, grooves and channels are shown along themselves. */
-export interface CurveOf {
-  tag: string;
-  label: string;
-  setupId: string | null;
-  sharp: boolean;
-  /** Point pairs. */
-  points: Float32Array;
-}
+/** Features whose curves the screens have already. */
+let sent = new Set<string>();
+/** The newest request: what is being worked out for another is given up at its next step. */
+let latest = 0;
 
-export interface Produced extends ProducedJob {
-  /** Features before corrections. */
-  recognised: Feature[];
-  curves: CurveOf[];
-}
+/** Lets messages that came meanwhile be heard. */
+const pause = (): Promise<void> =>
+  new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
 
-function curvesOf(job: ProducedJob['job']): CurveOf[] {
-  const shown = model;
-  if (!shown) return [];
-  return job.rows.flatMap((row) =>
-    row.size.features.flatMap((f, i) => {
-      const pairs = featureCurves(f, shown).flatMap((points) => points.slice(1).flatMap((p, k) => [...points[k]!, ...p]));
-      return pairs.length > 0 ? [{ tag: row.tag, label: `${row.tag}${i + 1}`, setupId: row.setupId, sharp: f.family === 'sharp-edge', points: new Float32Array(pairs) }] : [];
-    }),
-  );
-}
-
-/** The job that follows from the plan: operations, code, and what the code was found to do. */
-function produce({ features, plan, library, name }: ProduceRequest): Produced {
-  if (!bounds) throw new Error('no part is open');
+/**
+ * The job that follows from the plan: operations, then code, then what the code was found to do, each told as soon as it is there. Of many
+ * changes in a row, as in a drag, only the last is worked out. False where another request came meanwhile.
+ */
+async function produce(
+  { features, plan, library, name }: ProduceRequest,
+  tell: (step: ScreenStep) => void,
+): Promise<boolean> {
+  const me = ++latest;
+  await pause();
+  if (me !== latest) return false;
+  if (!bounds || !model) throw new Error('no part is open');
   const own = (recognised?.features ?? features).filter((f) => solidShown === null || f.solid === solidShown);
-  const produced = produceJob({ features: own, bounds, partBox, plan, library, name, rays });
-  return { ...produced, recognised: own, curves: curvesOf(produced.job) };
+  const input = { features: own, bounds, partBox, plan, library, name, mesh: shownMesh };
+  for (const s of produceSteps(input)) {
+    if (s.step === 'plan') tell({ step: 'plan', job: s.job, curves: newCurves(s.job.rows, model, sent) });
+    else if (s.step === 'code') tell(s);
+    else {
+      const proofs = new Map(s.programs.map((p) => [p.setup.setup.id, screenProof(p)]));
+      const buffers = [...proofs.values()].flatMap(({ motion: m }) => [
+        m.lines.buffer,
+        m.rapid.buffer,
+        m.points.buffer,
+      ]);
+      tell(Comlink.transfer({ step: 'proof', proofs, checks: s.checks }, buffers));
+    }
+    await pause();
+    if (me !== latest) return false;
+  }
+  return true;
 }
 
-const jobWorker = { open, openDrawing, show, produce, look, edgeRun };
+const jobWorker = { open, openDrawing, show, produce, look, edgeRun, pickables, solidCards, stillPicture };
 export type JobWorker = typeof jobWorker;
 Comlink.expose(jobWorker);

@@ -13,14 +13,21 @@ export const machineProfileSchema = z.object({
   spindleStartSeconds: z.number().nonnegative(),
   magazineSize: z.number().int().positive(),
   /** How far its axes go, mm; null: not known. */
-  travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }).nullable().default(null),
+  travel: z
+    .object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() })
+    .nullable()
+    .default(null),
   tapping: z.enum(['built-in']),
   /** Retract of G73 and clearance of G83 above the last depth, mm. */
   chipBreakBackOff: z.number().positive().default(0.25),
   peckClearance: z.number().positive().default(0.5),
   dwellUnit: z.enum(['milliseconds', 'seconds']).default('milliseconds'),
   decimals: z.object({ mm: z.number().int().min(1).max(6), inch: z.number().int().min(1).max(6) }),
-  lineNumbers: z.object({ on: z.boolean(), start: z.number().int().positive(), step: z.number().int().positive() }),
+  lineNumbers: z.object({
+    on: z.boolean(),
+    start: z.number().int().positive(),
+    step: z.number().int().positive(),
+  }),
   commentStyle: z.enum(['parentheses', 'semicolon']),
   programNumber: z.number().int().min(1).max(99999).nullable(),
   lineEnding: z.enum(['lf', 'crlf']),
@@ -28,11 +35,40 @@ export const machineProfileSchema = z.object({
   home: z.enum(['machine-coordinates', 'reference-return']),
   coolant: z.boolean(),
   percentSigns: z.boolean().default(true),
+  /** G words for accuracy or smoothing that may stand in a start line and change nothing here. */
+  harmless: z.array(z.number()).default([61, 61.1, 64]),
+  /** G43 may take another tool's H. */
+  otherLengthOffsets: z.boolean().default(false),
+  /** A length without a decimal point is read in whole units; elsewhere it may be thousandths. */
+  wholeUnitsWithoutPoint: z.boolean().default(false),
+  /**
+   * What a cycle does first when its R lies above the tool. `unknown`: proof takes the worse, which is across first.
+   */
+  riseOrder: z.enum(['up-first', 'across-first', 'unknown']).default('unknown'),
+  /** P on an arc adds whole turns, or counts them all (the public RS274/NGC reading). */
+  arcTurns: z.enum(['added', 'counted']).default('added'),
+  /** M9 and M5, and other M words, stand in lines of their own. */
+  oneMPerBlock: z.boolean().default(false),
+  /** M1 after each tool. */
+  optionalStop: z.boolean().default(false),
 });
 export type MachineProfile = z.infer<typeof machineProfileSchema>;
 
+/** What a profile says where it does not say otherwise; stored profiles of before read by the same. */
+const USUAL = {
+  harmless: [61, 61.1, 64],
+  otherLengthOffsets: false,
+  wholeUnitsWithoutPoint: false,
+  riseOrder: 'unknown',
+  arcTurns: 'added',
+  oneMPerBlock: false,
+  optionalStop: false,
+} as const satisfies Partial<MachineProfile>;
+
 /** The profile that ships: taps in step with the spindle without being told to first. */
 export const RIGID_TAP_BUILT_IN: MachineProfile = {
+  ...USUAL,
+  harmless: [...USUAL.harmless],
   id: 'rigid-tap-built-in',
   name: 'rigid tap built in',
   maxSpeed: 8000,

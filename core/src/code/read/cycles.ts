@@ -15,10 +15,9 @@ export class CycleRunner {
   run(call: CycleCall, from: Place, toInitial: boolean, i: number, j: number): Place {
     this.call = call;
     this.at = from;
-    // First up to R when below it, then across at that height, then down to R.
-    const height = Math.max(from[2]!, call.r);
-    if (from[2]! < call.r) this.vertical('rapid', call.r);
-    this.move('rapid', call.x, call.y, height);
+    // Below R some controls go up first and some across first; where the profile does not know, the worse is read.
+    if (from[2]! < call.r && this.profile.riseOrder === 'up-first') this.vertical('rapid', call.r);
+    this.move('rapid', call.x, call.y, this.at[2]!);
     this.vertical('rapid', call.r);
     this.bottom(i, j);
     if (toInitial && this.at[2]! < call.initial) this.vertical('rapid', call.initial);

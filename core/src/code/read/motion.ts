@@ -36,8 +36,14 @@ export interface CycleCall {
   feedPerTurn: boolean;
   speed: number;
   spindle: 'clockwise' | 'counter-clockwise' | 'off';
+  coolant: boolean;
+  /** Such as G54; null where none was chosen. */
+  workOffset: string | null;
+  /** The tool stood below this R and somewhere else when the line began. */
+  rises: boolean;
 }
 
+/** Something in the text that is wrong or was not understood. Many of one kind are one problem with a count in its message. */
 export interface ReadProblem {
   line: number;
   severity: 'error' | 'warning';
@@ -51,4 +57,8 @@ export interface ReadProgram {
   problems: ReadProblem[];
   units: 'mm' | 'inch';
   lineCount: number;
+  /** Work offsets as they are chosen, with their lines. */
+  workOffsets: { line: number; name: string }[];
+  /** Magazine places in the order in which tools are changed in. */
+  toolChanges: { line: number; tool: number; /** How many motions there were before. */ motions: number }[];
 }

@@ -21,7 +21,9 @@ export class Words {
   }
 
   dwell(seconds: number): string {
-    return this.profile.dwellUnit === 'milliseconds' ? `P${Math.round(seconds * 1000)}` : `P${this.decimal(seconds, 3)}`;
+    return this.profile.dwellUnit === 'milliseconds'
+      ? `P${Math.round(seconds * 1000)}`
+      : `P${this.decimal(seconds, 3)}`;
   }
 
   comment(text: string): string {
@@ -41,6 +43,9 @@ export function asciiComment(text: string): string {
     .replace(/[⌀Ø]/g, 'D')
     .replace(/°/g, ' DEG')
     .replace(/×/g, 'X')
+    .replace(/↧\s*/g, 'DEEP ')
+    .replace(/⌴\s*/g, 'CBORE ')
+    .replace(/⌵\s*/g, 'CSK ')
     .replace(/[–—]/g, '-')
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')

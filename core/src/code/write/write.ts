@@ -1,5 +1,5 @@
 import { formatLength } from '../../units/length.ts';
-import type { MotionOperation, MotionProgram } from '../../motion/program.ts';
+import type { MotionHole, MotionOperation, MotionProgram } from '../../motion/program.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import { Words } from './words.ts';
@@ -40,13 +40,24 @@ class Writer {
   run(): WrittenProgram {
     const { program, profile } = this;
     if (profile.percentSigns) this.lines.push('%');
-    if (profile.programNumber !== null) this.lines.push(`O${String(profile.programNumber).padStart(4, '0')}`);
+    // Each setup has its own number: a second program of the same one would take the first's place in the control.
+    if (profile.programNumber !== null)
+      this.lines.push(`O${String(profile.programNumber + program.head.index).padStart(4, '0')}`);
     this.comment(program.name);
-    this.comment(`${program.units === 'mm' ? 'millimetres' : 'inches'}, ${program.workOffset} at ${program.zero}`);
-    for (const { tool } of uniqueTools(program)) this.comment(`T${tool.number} ${describeTool(tool, program.units)}`);
+    this.comment(
+      `${program.units === 'mm' ? 'millimetres' : 'inches'}, ${program.workOffset} at ${program.zero}`,
+    );
+    for (const line of program.head.lines) this.comment(line);
+    for (const line of program.head.notMade) this.comment(`not made here: ${line}`);
+    for (const { tool } of uniqueTools(program))
+      this.comment(`T${tool.number} ${describeTool(tool, program.units)}`);
     this.block(`${program.units === 'mm' ? 'G21' : 'G20'} G17 G90 G94`);
     this.block('G40 G49 G80');
-    program.visits.forEach((visit, i) => this.visit(visit.tool, visit.operations, program.visits[i + 1]?.tool, i === 0));
+    program.visits.forEach((visit, i) => {
+      // The last tool stages the first, so that the next part begins without waiting.
+      const next = program.visits[(i + 1) % program.visits.length]?.tool;
+      this.visit(visit.tool, visit.operations, next, i === 0);
+    });
     this.block('M30');
     if (profile.percentSigns) this.lines.push('%');
     const end = profile.lineEnding === 'crlf' ? '\r\n' : '\n';
@@ -66,42 +77,52 @@ class Writer {
     for (const [i, op] of operations.entries()) {
       const from = this.lines.length + 1;
       this.comment(op.title);
-      if (op.operation.speed !== speed) this.block(`S${op.operation.speed} M3`);
+      for (const note of op.notes) this.comment(note);
+      const spindle = isLeftHand(tool) ? 'M4' : 'M3';
+      if (op.operation.speed !== speed) this.block(`S${op.operation.speed} ${spindle}`);
       speed = op.operation.speed;
       const start = op.holes[0]!;
       if (i === 0) {
         this.block(`${program.workOffset} G0 X${words.coordinate(start.x)} Y${words.coordinate(start.y)}`);
-        this.block(`G43 H${tool.number} Z${words.coordinate(program.clearanceZ)}${profile.coolant ? ' M8' : ''}`);
+        this.block(
+          `G43 H${tool.number} Z${words.coordinate(program.clearanceZ)}${profile.coolant ? ' M8' : ''}`,
+        );
         coolant = profile.coolant;
       }
       const holeLines = this.cycle(op);
       this.operations.push({ id: op.id, firstLine: from, lastLine: this.lines.length, holeLines });
     }
-    this.block(coolant ? 'M9 M5' : 'M5');
+    if (coolant && profile.oneMPerBlock) this.block('M9');
+    this.block(coolant && !profile.oneMPerBlock ? 'M9 M5' : 'M5');
     this.goHome();
+    if (profile.optionalStop) this.block('M1');
   }
 
   private cycle(op: MotionOperation): [number, string][] {
     const { words } = this;
     const o = op.operation;
     const holeLines: [number, string][] = [];
-    let [r, z, lift] = ['', '', false];
-    op.holes.forEach((h, i) => {
-      const [nextR, nextZ] = [words.coordinate(h.r), words.coordinate(h.z)];
-      const parts: string[] = [];
-      if (i === 0 || h.lift !== lift) parts.push(h.lift ? 'G98' : 'G99');
-      if (i === 0) parts.push(o.cycle);
-      parts.push(`X${words.coordinate(h.x)} Y${words.coordinate(h.y)}`);
-      if (i === 0 || nextZ !== z || nextR !== r) parts.push(`Z${nextZ} R${nextR}`);
-      if (i === 0) {
-        if (o.dwellSeconds !== undefined && o.cycle === 'G82') parts.push(words.dwell(o.dwellSeconds));
-        if (o.peck !== undefined) parts.push(`Q${words.coordinate(o.peck)}`);
-        parts.push(`F${words.feed(o.feed, o.tool.kind === 'tap')}`);
+    let [r, z, lift, feed] = ['', '', false, ''];
+    let first = true;
+    for (const h of op.holes) {
+      for (const piece of piecesOf(h, o.cycle === 'G83')) {
+        const [nextR, nextZ] = [words.coordinate(piece.r), words.coordinate(piece.z)];
+        const nextFeed = `F${words.feed(o.feed * piece.share, o.tool.kind === 'tap')}`;
+        const parts: string[] = [];
+        if (first || piece.lift !== lift) parts.push(piece.lift ? 'G98' : 'G99');
+        if (first) parts.push(o.cycle);
+        parts.push(`X${words.coordinate(h.x)} Y${words.coordinate(h.y)}`);
+        if (first || nextZ !== z || nextR !== r) parts.push(`Z${nextZ} R${nextR}`);
+        if (first) {
+          if (o.dwellSeconds !== undefined && o.cycle === 'G82') parts.push(words.dwell(o.dwellSeconds));
+          if (o.peck !== undefined) parts.push(`Q${words.coordinate(o.peck)}`);
+        }
+        if (first || nextFeed !== feed) parts.push(nextFeed);
+        [r, z, lift, feed, first] = [nextR, nextZ, piece.lift, nextFeed, false];
+        this.block(parts.join(' '));
+        holeLines.push([this.lines.length, h.label]);
       }
-      [r, z, lift] = [nextR, nextZ, h.lift];
-      this.block(parts.join(' '));
-      holeLines.push([this.lines.length, h.label]);
-    });
+    }
     this.block('G80');
     return holeLines;
   }
@@ -129,12 +150,58 @@ class Writer {
   }
 }
 
-const uniqueTools = (program: MotionProgram): { tool: Tool }[] => [...new Map(program.visits.map((v) => [v.tool.id, v])).values()];
+const isLeftHand = (tool: Tool): boolean => tool.thread?.hand === 'left';
 
-/** A tool in a line: `SPOT DRILL D10 120 DEG`. */
+/** How far above what is drilled already the next stretch begins to feed, mm. */
+const INTO_HOLE = 0.5;
+
+interface Piece {
+  r: number;
+  z: number;
+  lift: boolean;
+  /** Share of the operation's feed. */
+  share: number;
+}
+
+/**
+ * A hole's cycle lines. One feed holds for a whole cycle, so a hole with stretches fed at half is drilled in as many lines; each begins
+ * just above what the one before left, and the tool comes all the way out between. A full-retract cycle keeps its R: chips must get out.
+ */
+function piecesOf(h: MotionHole, keepsR: boolean): Piece[] {
+  if (!h.slow || h.slow.length === 0) return [{ r: h.r, z: h.z, lift: h.lift, share: 1 }];
+  const out: Piece[] = [];
+  let from = h.r;
+  const add = (z: number, share: number): void => {
+    const r = out.length === 0 || keepsR ? h.r : from + INTO_HOLE;
+    if (z < from - 0.05) out.push({ r, z, lift: true, share });
+    from = Math.min(from, z);
+  };
+  for (const s of h.slow) {
+    add(Math.max(s.from, h.z), 1);
+    add(Math.max(s.to, h.z), 0.5);
+  }
+  add(h.z, 1);
+  out[out.length - 1]!.lift = h.lift;
+  return out;
+}
+
+const uniqueTools = (program: MotionProgram): { tool: Tool }[] => [
+  ...new Map(program.visits.map((v) => [v.tool.id, v])).values(),
+];
+
+/** A tool in a line: `SPOT DRILL D10 120 DEG`. Sizes are named as the shop says them; a long one says so. */
 export function describeTool(tool: Tool, units: 'mm' | 'inch'): string {
-  const angle = tool.pointAngleDeg !== undefined && tool.kind !== 'tap' ? ` ${tool.pointAngleDeg}°` : '';
   if (tool.thread)
     return `tap ${tool.thread.designation} ${tool.thread.hand === 'left' ? 'left ' : ''}${tool.thread.lead.replace('-', ' ')}${tool.thread.style === 'forming' ? ' forming' : ''}`;
-  return `${tool.kind.replace('-', ' ')} ⌀${formatLength(tool.diameter, units)}${angle}`;
+  const angle = tool.pointAngleDeg !== undefined ? ` ${tool.pointAngleDeg}°` : '';
+  const long = /\blong\b/i.test(tool.description) ? ' long' : '';
+  return `${tool.kind.replace('-', ' ')} ${sizeInWords(tool, units)}${angle}${long}`;
+}
+
+/** `⌀8.5`; for a size that is named otherwise (`#7`, `F`, `1/4`) the name and the measure. */
+function sizeInWords(tool: Tool, units: 'mm' | 'inch'): string {
+  const measure = `⌀${formatLength(tool.diameter, units)}`;
+  const name = tool.sizeName.replace(/in$/i, '').trim();
+  const isPlain = /^[\d.,]+(\s*H\d+)?$/i.test(name);
+  return isPlain || name === '' ? measure : `${name} ${measure}`;
 }

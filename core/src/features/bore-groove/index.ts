@@ -11,7 +11,10 @@ export const boreGrooveFamily: FeatureFamily<'bore-groove'> = {
   recognise: recogniseBoreGrooves,
   place: (f) => f.centre,
   group: () => 'Bore grooves',
-  sizeKey: (f) => ['bore-groove', directionPart(f.axis), ...[f.boreDiameter, f.grooveDiameter, f.width].map(sizePart)].join('|'),
+  sizeKey: (f) =>
+    ['bore-groove', directionPart(f.axis), ...[f.boreDiameter, f.grooveDiameter, f.width].map(sizePart)].join(
+      '|',
+    ),
   describe: (f, say) => `⌀${say(f.grooveDiameter)} x ${say(f.width)} in ⌀${say(f.boreDiameter)}`,
   sortBy: (f) => f.boreDiameter,
 };

@@ -11,7 +11,8 @@ export const chamferFamily: FeatureFamily<'chamfer'> = {
   recognise: recogniseChamfers,
   place: (f) => f.at,
   group: (f) => `Chamfers, ${f.side}`,
-  sizeKey: (f) => ['chamfer', f.side, f.loop, directionPart(f.axis), sizePart(f.width), f.angle.toFixed(1)].join('|'),
+  sizeKey: (f) =>
+    ['chamfer', f.side, f.loop, directionPart(f.axis), sizePart(f.width), f.angle.toFixed(1)].join('|'),
   describe: (f, say) => `${say(f.width)} x ${+f.angle.toFixed(2)}°`,
   sortBy: (f) => f.width,
 };

@@ -1,7 +1,16 @@
+import { piecePoints } from '../curves.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
-import { centrelinePieces, isTaken, openEnds, stripFaces, stripLength, stripMiddle, stripReach } from '../strip/describe.ts';
+import {
+  centrelinePieces,
+  isTaken,
+  openEnds,
+  stripFaces,
+  stripLength,
+  stripMiddle,
+  stripReach,
+} from '../strip/describe.ts';
 import { strips } from '../strip/find.ts';
 import type { ChannelFeature } from './schema.ts';
 
@@ -12,9 +21,23 @@ export const channelFamily: FeatureFamily<'channel'> = {
   place: (f) => f.at,
   group: (f) => (f.openEnds === 2 ? 'Channels' : 'Channels with round ends'),
   sizeKey: (f, anyDepth) =>
-    ['channel', f.openEnds, f.bottom, directionPart(f.axis), sizePart(f.width), sizePart(f.centrelineLength), f.bottom === 'open' ? '*' : depthPart(f.depth, anyDepth)].join('|'),
-  describe: (f, say) => `${say(f.width)} wide, ${say(f.centrelineLength)} long${f.bottom === 'open' ? ' THRU' : ` ↧${say(f.depth)}`}`,
+    [
+      'channel',
+      f.openEnds,
+      f.bottom,
+      directionPart(f.axis),
+      sizePart(f.width),
+      sizePart(f.centrelineLength),
+      f.bottom === 'open' ? '*' : depthPart(f.depth, anyDepth),
+    ].join('|'),
+  describe: (f, say) =>
+    `${say(f.width)} wide, ${say(f.centrelineLength)} long${f.bottom === 'open' ? ' THRU' : ` ↧${say(f.depth)}`}`,
   sortBy: (f) => f.width,
+  opening: (f) => ({
+    runs: f.centreline.map((p) => piecePoints(p, f.axis)),
+    width: f.width,
+    depth: f.depth,
+  }),
 };
 
 /** Strips that are neither straight nor closed on themselves. */

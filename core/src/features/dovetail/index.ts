@@ -1,3 +1,4 @@
+import { straightRun } from '../curves.ts';
 import { dot, length, reject, scale, sub, type Vec3 } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal } from '../../model/patches.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
@@ -16,9 +17,18 @@ export const dovetailFamily: FeatureFamily<'dovetail'> = {
   place: (f) => f.at,
   group: () => 'Dovetails',
   sizeKey: (f, anyDepth) =>
-    ['dovetail', f.openEnds, directionPart(f.axis), ...[f.mouthWidth, f.bottomWidth, f.length].map(sizePart), depthPart(f.depth, anyDepth), f.angle.toFixed(1)].join('|'),
-  describe: (f, say) => `${say(f.mouthWidth)} / ${say(f.bottomWidth)} ↧${say(f.depth)}, ${+f.angle.toFixed(2)}°`,
+    [
+      'dovetail',
+      f.openEnds,
+      directionPart(f.axis),
+      ...[f.mouthWidth, f.bottomWidth, f.length].map(sizePart),
+      depthPart(f.depth, anyDepth),
+      f.angle.toFixed(1),
+    ].join('|'),
+  describe: (f, say) =>
+    `${say(f.mouthWidth)} / ${say(f.bottomWidth)} ↧${say(f.depth)}, ${+f.angle.toFixed(2)}°`,
   sortBy: (f) => f.bottomWidth,
+  opening: (f) => ({ runs: [straightRun(f.at, f.direction, f.length)], width: f.mouthWidth, depth: f.depth }),
 };
 
 /** Floors between two planes that lean over them at one angle. */
@@ -28,7 +38,12 @@ function recogniseDovetails(context: RecogniseContext): Recognised<DovetailFeatu
   for (const floor of patches) {
     const patch = graph.patches[floor]!;
     const d = planeNormal(patch);
-    if (!d || patch.faces.every((f) => claimed.has(f)) || !patch.loops.some((l) => l.some((b) => b.convexity === 'concave'))) continue;
+    if (
+      !d ||
+      patch.faces.every((f) => claimed.has(f)) ||
+      !patch.loops.some((l) => l.some((b) => b.convexity === 'concave'))
+    )
+      continue;
     const frame = planFrame(d);
     const sides = floorSides(model, graph, patch.loops[outerLoop(context, patch.loops, frame)]!, frame);
     const read = sides && readDovetail(context, floor, sides, d);
@@ -37,18 +52,31 @@ function recogniseDovetails(context: RecogniseContext): Recognised<DovetailFeatu
   return { features, notes: [] };
 }
 
-function readDovetail(context: RecogniseContext, floor: number, sides: Side[], d: Vec3): Found<DovetailFeature> | null {
+function readDovetail(
+  context: RecogniseContext,
+  floor: number,
+  sides: Side[],
+  d: Vec3,
+): Found<DovetailFeature> | null {
   const { model, graph, rays } = context;
-  const leaning = [...new Set(sides.flatMap((s) => (s.kind === 'lean' ? [s.patch] : [])))].filter((p) => lean(context, p, d) < -0.02);
+  const leaning = [...new Set(sides.flatMap((s) => (s.kind === 'lean' ? [s.patch] : [])))].filter(
+    (p) => lean(context, p, d) < -0.02,
+  );
   const planes = leaning.filter((p) => graph.patches[p]!.surface.kind === 'plane');
   const [a, b] = planes;
-  if (a === undefined || b === undefined || planes.length !== 2 || sides.some((s) => s.kind === 'wall')) return null;
+  if (a === undefined || b === undefined || planes.length !== 2 || sides.some((s) => s.kind === 'wall'))
+    return null;
   const [na, nb] = [planeNormal(graph.patches[a]!)!, planeNormal(graph.patches[b]!)!];
   const [flatA, flatB] = [reject(na, d), reject(nb, d)];
   // They face each other across the floor and lean alike.
-  if (dot(flatA, flatB) > -0.999 * length(flatA) * length(flatB) || Math.abs(dot(na, d) - dot(nb, d)) > 2e-3) return null;
+  if (dot(flatA, flatB) > -0.999 * length(flatA) * length(flatB) || Math.abs(dot(na, d) - dot(nb, d)) > 2e-3)
+    return null;
   const across = scale(flatA, 1 / length(flatA));
-  const along: Vec3 = [across[1] * d[2] - across[2] * d[1], across[2] * d[0] - across[0] * d[2], across[0] * d[1] - across[1] * d[0]];
+  const along: Vec3 = [
+    across[1] * d[2] - across[2] * d[1],
+    across[2] * d[0] - across[0] * d[2],
+    across[0] * d[1] - across[1] * d[0],
+  ];
   const patch = graph.patches[floor]!;
   const bottom = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, d);
   const tops = [a, b].map((p) => wallTop(model, graph, p, d, bottom).top);

@@ -18,7 +18,8 @@ export function edgeFields({ solid }: RecogniseContext, r: EdgeRun) {
   };
 }
 
-export const runFaces = ({ graph }: RecogniseContext, patches: number[]): number[] => [...new Set(patches.flatMap((p) => graph.patches[p]!.faces))].sort((a, b) => a - b);
+export const runFaces = ({ graph }: RecogniseContext, patches: number[]): number[] =>
+  [...new Set(patches.flatMap((p) => graph.patches[p]!.faces))].sort((a, b) => a - b);
 
 /** Straight: planes only. Circular: one round only. Mixed: both, or several rounds. */
 export function stripKindOf({ graph }: RecogniseContext, r: EdgeRun): 'straight' | 'circular' | 'mixed' {
@@ -29,4 +30,5 @@ export function stripKindOf({ graph }: RecogniseContext, r: EdgeRun): 'straight'
 
 /** Shorter runs than this many widths are facets, not edges. */
 const SHORTEST = 2;
-export const isLongEnough = (r: EdgeRun): boolean => r.form.kind === 'sharp' || r.length >= SHORTEST * r.form.width;
+export const isLongEnough = (r: EdgeRun): boolean =>
+  r.form.kind === 'sharp' || r.length >= SHORTEST * r.form.width;

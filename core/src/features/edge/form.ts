@@ -15,19 +15,31 @@ const WIDEST = 0.1;
 const FLAT_FOLD = 0.43;
 
 export function isSameForm(a: EdgeForm, b: EdgeForm): boolean {
-  if (a.kind === 'chamfer' && b.kind === 'chamfer') return Math.abs(a.width - b.width) < 5e-3 && Math.abs(a.angle - b.angle) < 0.1;
+  if (a.kind === 'chamfer' && b.kind === 'chamfer')
+    return Math.abs(a.width - b.width) < 5e-3 && Math.abs(a.angle - b.angle) < 0.1;
   if (a.kind === 'rounded' && b.kind === 'rounded') return Math.abs(a.radius - b.radius) < 5e-3;
   return a.kind === 'sharp' && b.kind === 'sharp' && a.holeId === b.holeId;
 }
 
 /** The form of one upper edge of the face `top`, which looks along `d`; null where it is none that is cut from there. */
-export function stripAt(context: RecogniseContext, b: Border, top: number, d: Vec3, holes: Map<number, string>): EdgeForm | null {
+export function stripAt(
+  context: RecogniseContext,
+  b: Border,
+  top: number,
+  d: Vec3,
+  holes: Map<number, string>,
+): EdgeForm | null {
   const { model, graph, claimed } = context;
   const other = graph.patches[b.other]!;
   const hole = holes.get(other.faces[0]!);
   const s = other.surface;
   if (hole === undefined && !other.faces.some((f) => claimed.has(f))) {
-    const strip = b.convexity === 'convex' ? chamferAt(context, b, d) : b.convexity === 'smooth' ? roundAt(context, b, top, d) : null;
+    const strip =
+      b.convexity === 'convex'
+        ? chamferAt(context, b, d)
+        : b.convexity === 'smooth'
+          ? roundAt(context, b, top, d)
+          : null;
     if (strip) return strip;
   }
   if (b.convexity !== 'convex') return null;
@@ -44,7 +56,8 @@ function chamferAt(context: RecogniseContext, b: Border, d: Vec3): EdgeForm | nu
   const { model, graph } = context;
   const strip = graph.patches[b.other]!;
   const { surface } = strip;
-  if (surface.kind !== 'plane' && !(surface.kind === 'cone' && Math.abs(dot(surface.axis, d)) > 1 - 1e-6)) return null;
+  if (surface.kind !== 'plane' && !(surface.kind === 'cone' && Math.abs(dot(surface.axis, d)) > 1 - 1e-6))
+    return null;
   const points = borderPoints(model, b);
   const tilt = dot(outwardNormal(model.faces[strip.faces[0]!]!, points[Math.floor(points.length / 2)]!), d);
   const angle = Math.acos(Math.max(-1, Math.min(1, tilt)));
@@ -61,7 +74,13 @@ function chamferAt(context: RecogniseContext, b: Border, d: Vec3): EdgeForm | nu
     return down < tilt - 0.1 && Math.max(...p.map((q) => dot(q, d))) < low + 0.5 * drop;
   });
   if (!hasWall) return null;
-  return { kind: 'chamfer', shape: surface.kind, width: drop / Math.tan(angle), angle: (angle * 180) / Math.PI, drop };
+  return {
+    kind: 'chamfer',
+    shape: surface.kind,
+    width: drop / Math.tan(angle),
+    angle: (angle * 180) / Math.PI,
+    drop,
+  };
 }
 
 function roundAt(context: RecogniseContext, b: Border, top: number, d: Vec3): EdgeForm | null {
@@ -83,7 +102,10 @@ function roundAt(context: RecogniseContext, b: Border, top: number, d: Vec3): Ed
     const up = dot(outwardNormal(model.faces[wall.faces[0]!]!, p[Math.floor(p.length / 2)]!), d);
     return wall.surface.kind !== 'torus' && wall.surface.kind !== 'sphere' && Math.abs(up) < 0.02;
   });
-  return hasWall ? { kind: 'rounded', shape: surface.kind as 'cylinder' | 'torus', radius, width: radius, drop: radius } : null;
+  return hasWall
+    ? { kind: 'rounded', shape: surface.kind as 'cylinder' | 'torus', radius, width: radius, drop: radius }
+    : null;
 }
 
-const diagonal = ({ model: { bounds } }: RecogniseContext): number => Math.hypot(bounds.max[0] - bounds.min[0], bounds.max[1] - bounds.min[1], bounds.max[2] - bounds.min[2]);
+const diagonal = ({ model: { bounds } }: RecogniseContext): number =>
+  Math.hypot(bounds.max[0] - bounds.min[0], bounds.max[1] - bounds.min[1], bounds.max[2] - bounds.min[2]);

@@ -24,7 +24,8 @@ export interface EdgeRun {
 }
 
 /** Every edge of the solid that can be seen from above its upper face, once: read first from the direction that is up. */
-export const edgeRuns = (context: RecogniseContext): EdgeRun[] => once(context, 'edge runs', () => findRuns(context));
+export const edgeRuns = (context: RecogniseContext): EdgeRun[] =>
+  once(context, 'edge runs', () => findRuns(context));
 
 function findRuns(context: RecogniseContext): EdgeRun[] {
   const { graph, patches } = context;
@@ -60,12 +61,16 @@ function findRuns(context: RecogniseContext): EdgeRun[] {
             strips.add(b.other);
           }
         }
-        out.push(describe(context, patch, d, form, borders, run.closed, i === outline ? 'outside' : 'inside'));
+        out.push(
+          describe(context, patch, d, form, borders, run.closed, i === outline ? 'outside' : 'inside'),
+        );
       }
     });
   }
   // A sharp edge of a strip that was read as a strip later on is none.
-  return out.filter((r) => r.form.kind !== 'sharp' || !(strips.has(r.top) || r.strips.some((s) => strips.has(s))));
+  return out.filter(
+    (r) => r.form.kind !== 'sharp' || !(strips.has(r.top) || r.strips.some((s) => strips.has(s))),
+  );
 }
 
 /** A strip that runs along the direction that is up belongs to the part's outline: it is milled with it, not broken as an edge. */
@@ -95,7 +100,8 @@ function rankOf(d: Vec3, main: Vec3): number {
 /** Neighbours of one form along a loop, going round its end. */
 function group(forms: (EdgeForm | null)[]): { at: number[]; closed: boolean }[] {
   const n = forms.length;
-  const like = (a: number, b: number): boolean => forms[a] !== null && forms[b] !== null && isSameForm(forms[a]!, forms[b]!);
+  const like = (a: number, b: number): boolean =>
+    forms[a] !== null && forms[b] !== null && isSameForm(forms[a]!, forms[b]!);
   let start = forms.findIndex((_, i) => !like((i + n - 1) % n, i));
   const closed = start < 0;
   if (closed) start = 0;
@@ -137,19 +143,31 @@ function isCovered(context: RecogniseContext, b: Border, d: Vec3): boolean {
   const samples = samplesOn(context, b, d);
   const { point } = samples[0]!;
   if (dot(point, d) + 2e-3 >= farthestAlong(context.model.bounds, d)) return false;
-  return samples.some(({ point: p, outward }) => [0.05, -0.05].some((k) => context.rays.firstHit(along(along(p, outward, k), d, 1e-3), d) !== null));
+  return samples.some(({ point: p, outward }) =>
+    [0.05, -0.05].some((k) => context.rays.firstHit(along(along(p, outward, k), d, 1e-3), d) !== null),
+  );
 }
 
-const farthestAlong = ({ min, max }: Bounds, d: Vec3): number => d.reduce((sum, v, i) => sum + v * (v > 0 ? max[i]! : min[i]!), 0);
+const farthestAlong = ({ min, max }: Bounds, d: Vec3): number =>
+  d.reduce((sum, v, i) => sum + v * (v > 0 ? max[i]! : min[i]!), 0);
 
-function describe(context: RecogniseContext, top: number, d: Vec3, form: EdgeForm, borders: Border[], closed: boolean, side: EdgeRun['side']): EdgeRun {
+function describe(
+  context: RecogniseContext,
+  top: number,
+  d: Vec3,
+  form: EdgeForm,
+  borders: Border[],
+  closed: boolean,
+  side: EdgeRun['side'],
+): EdgeRun {
   const { model, rays } = context;
   let [length, beside, below] = [0, Infinity, Infinity];
   const drop = form.kind === 'sharp' ? 0 : form.drop;
   const reach = form.kind === 'sharp' ? 0 : form.width;
   const rim = side === 'inside' ? roundRim(context, borders) : null;
   if (rim !== null) beside = 2 * (rim - reach);
-  const isHighest = dot(model.edges[borders[0]!.edge]!.points[0]!, d) + 2e-3 >= farthestAlong(model.bounds, d);
+  const isHighest =
+    dot(model.edges[borders[0]!.edge]!.points[0]!, d) + 2e-3 >= farthestAlong(model.bounds, d);
   for (const b of borders) {
     const points = borderPoints(model, b);
     for (let i = 1; i < points.length; i++) length += Math.hypot(...sub(points[i]!, points[i - 1]!));
@@ -167,7 +185,8 @@ function describe(context: RecogniseContext, top: number, d: Vec3, form: EdgeFor
   }
   const circles = borders.map((b) => model.edges[b.edge]!.curve);
   // Chords are shorter than the arc they stand for.
-  if (circles.some((c) => c.kind === 'circle')) length = borders.reduce((sum, b) => sum + exactLength(context, b), 0);
+  if (circles.some((c) => c.kind === 'circle'))
+    length = borders.reduce((sum, b) => sum + exactLength(context, b), 0);
   const middle = borderPoints(model, borders[Math.floor(borders.length / 2)]!);
   const k = Math.floor(middle.length / 2);
   const at: Vec3 = middle.length === 2 ? scale(add(middle[0]!, middle[1]!), 0.5) : middle[k]!;
@@ -190,7 +209,9 @@ function describe(context: RecogniseContext, top: number, d: Vec3, form: EdgeFor
 function roundRim({ model }: RecogniseContext, borders: Border[]): number | null {
   if (borders.length !== 1) return null;
   const { curve, points } = model.edges[borders[0]!.edge]!;
-  return curve.kind === 'circle' && Math.hypot(...sub(points[0]!, points[points.length - 1]!)) < 1e-6 ? curve.radius : null;
+  return curve.kind === 'circle' && Math.hypot(...sub(points[0]!, points[points.length - 1]!)) < 1e-6
+    ? curve.radius
+    : null;
 }
 
 /** Length of an edge; arcs by radius and the angle that their points span. */

@@ -1,3 +1,4 @@
+import { piecePoints } from '../curves.ts';
 import { segmentPoint } from '../../geometry/path.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
@@ -12,10 +13,25 @@ export const faceGrooveFamily: FeatureFamily<'face-groove'> = {
   prefix: 'G',
   recognise: recogniseFaceGrooves,
   place: (f) => f.at,
-  group: (f) => ({ ring: 'Ring grooves', racetrack: 'Racetrack grooves', path: 'Grooves along a path' })[f.shape],
-  sizeKey: (f, anyDepth) => ['face-groove', f.shape, directionPart(f.axis), sizePart(f.width), sizePart(f.centrelineLength), depthPart(f.depth, anyDepth)].join('|'),
-  describe: (f, say) => `${f.outerDiameter === undefined ? '' : `⌀${say(f.outerDiameter)} / ⌀${say(f.innerDiameter!)}, `}${say(f.width)} wide ↧${say(f.depth)}`,
+  group: (f) =>
+    ({ ring: 'Ring grooves', racetrack: 'Racetrack grooves', path: 'Grooves along a path' })[f.shape],
+  sizeKey: (f, anyDepth) =>
+    [
+      'face-groove',
+      f.shape,
+      directionPart(f.axis),
+      sizePart(f.width),
+      sizePart(f.centrelineLength),
+      depthPart(f.depth, anyDepth),
+    ].join('|'),
+  describe: (f, say) =>
+    `${f.outerDiameter === undefined ? '' : `⌀${say(f.outerDiameter)} / ⌀${say(f.innerDiameter!)}, `}${say(f.width)} wide ↧${say(f.depth)}`,
   sortBy: (f) => f.width,
+  opening: (f) => ({
+    runs: f.centreline.map((p) => piecePoints(p, f.axis)),
+    width: f.width,
+    depth: f.depth,
+  }),
 };
 
 /** Strips that close on themselves. */
@@ -38,7 +54,11 @@ function recogniseFaceGrooves(context: RecogniseContext): Recognised<FaceGrooveF
       centreline: centrelinePieces(s),
       at: roundVec(atTop(s, segmentPoint(first, 0.5))),
       ...(shape === 'ring' && first.kind === 'arc'
-        ? { centre: roundVec(atTop(s, first.centre)), innerDiameter: round(2 * first.radius - s.width), outerDiameter: round(2 * first.radius + s.width) }
+        ? {
+            centre: roundVec(atTop(s, first.centre)),
+            innerDiameter: round(2 * first.radius - s.width),
+            outerDiameter: round(2 * first.radius + s.width),
+          }
         : {}),
     });
   }
@@ -49,6 +69,9 @@ function recogniseFaceGrooves(context: RecogniseContext): Recognised<FaceGrooveF
 function shapeOf(s: Strip): FaceGrooveFeature['shape'] {
   if (s.centreline.length === 1 && s.centreline[0]!.kind === 'arc') return 'ring';
   const arcs = s.centreline.filter((c) => c.kind === 'arc');
-  const isRacetrack = s.centreline.length === 4 && arcs.length === 2 && arcs.every((a) => Math.abs(Math.abs(a.turn) - Math.PI) < 5e-3);
+  const isRacetrack =
+    s.centreline.length === 4 &&
+    arcs.length === 2 &&
+    arcs.every((a) => Math.abs(Math.abs(a.turn) - Math.PI) < 5e-3);
   return isRacetrack ? 'racetrack' : 'path';
 }

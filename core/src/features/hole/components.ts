@@ -3,7 +3,15 @@ import { angleBasis } from '../../model/surface.ts';
 import { isCircleAbout } from '../../model/circle-edge.ts';
 import type { PatchGraph } from '../../model/patches.ts';
 import type { SolidModel } from '../../model/solid-model.ts';
-import { isFullTurn, markArc, newBins, RADIUS_TOLERANCE, type AxisGroup, type AxisLine, type Piece } from './pieces.ts';
+import {
+  isFullTurn,
+  markArc,
+  newBins,
+  RADIUS_TOLERANCE,
+  type AxisGroup,
+  type AxisLine,
+  type Piece,
+} from './pieces.ts';
 
 /** A connected run of border edges of a component. */
 export interface Rim {
@@ -31,7 +39,11 @@ export interface Component {
 }
 
 /** Splits an axis group into components, then joins those that are one hole with a cavity across it. */
-export function components(model: SolidModel, group: AxisGroup, isAir: (from: Vec3, to: Vec3) => boolean): Component[] {
+export function components(
+  model: SolidModel,
+  group: AxisGroup,
+  isAir: (from: Vec3, to: Vec3) => boolean,
+): Component[] {
   const { line, pieces } = group;
   const owner = new Map(pieces.map((p, i) => [p.face, i]));
   const parent = pieces.map((_, i) => i);
@@ -127,19 +139,36 @@ function describeRim(model: SolidModel, edges: number[], line: AxisLine, own: Se
     });
   }
   const neighbours = [...new Set(edges.flatMap((i) => model.edges[i]!.faces.filter((f) => !own.has(f))))];
-  return { edges, neighbours, low, high, round: isFullTurn(bins), concaveShare: total > 0 ? concave / total : 0, level: high - low < 5e-3 };
+  return {
+    edges,
+    neighbours,
+    low,
+    high,
+    round: isFullTurn(bins),
+    concaveShare: total > 0 ? concave / total : 0,
+    level: high - low < 5e-3,
+  };
 }
 
 /**
  * Two walls of one diameter and axis with air between them are one hole when another cavity crosses it. They stay two where both
  * facing rims are plain circles in flat faces square to the axis: the cheeks of a fork.
  */
-function joinAcrossGaps(model: SolidModel, list: Component[], isAir: (from: Vec3, to: Vec3) => boolean): Component[] {
+function joinAcrossGaps(
+  model: SolidModel,
+  list: Component[],
+  isAir: (from: Vec3, to: Vec3) => boolean,
+): Component[] {
   const sorted = [...list].sort((a, b) => lowOf(a) - lowOf(b));
   const out: Component[] = [];
   for (const c of sorted) {
     const before = out[out.length - 1];
-    if (before && sameBore(before, c) && !isFork(model, before, c) && isAir(at(before.line, highOf(before) - 1e-3), at(c.line, lowOf(c) + 1e-3))) {
+    if (
+      before &&
+      sameBore(before, c) &&
+      !isFork(model, before, c) &&
+      isAir(at(before.line, highOf(before) - 1e-3), at(c.line, lowOf(c) + 1e-3))
+    ) {
       before.pieces.push(...c.pieces);
       before.flats.push(...c.flats);
       before.rims = rimsOf(model, before);
@@ -149,14 +178,17 @@ function joinAcrossGaps(model: SolidModel, list: Component[], isAir: (from: Vec3
   return out;
 }
 
-const at = (line: AxisLine, t: number): Vec3 => [0, 1, 2].map((i) => line.origin[i]! + t * line.direction[i]!) as Vec3;
+const at = (line: AxisLine, t: number): Vec3 =>
+  [0, 1, 2].map((i) => line.origin[i]! + t * line.direction[i]!) as Vec3;
 const lowOf = (c: Component): number => Math.min(...c.pieces.map((p) => p.low));
 const highOf = (c: Component): number => Math.max(...c.pieces.map((p) => p.high));
 
 function sameBore(lower: Component, upper: Component): boolean {
   const a = lower.pieces.reduce((m, p) => (p.high > m.high ? p : m));
   const b = upper.pieces.reduce((m, p) => (p.low < m.low ? p : m));
-  return a.kind === 'cylinder' && b.kind === 'cylinder' && Math.abs(a.radiusHigh - b.radiusLow) < RADIUS_TOLERANCE;
+  return (
+    a.kind === 'cylinder' && b.kind === 'cylinder' && Math.abs(a.radiusHigh - b.radiusLow) < RADIUS_TOLERANCE
+  );
 }
 
 function isFork(model: SolidModel, lower: Component, upper: Component): boolean {
@@ -172,11 +204,15 @@ function isFork(model: SolidModel, lower: Component, upper: Component): boolean 
 
 /** The highest rim that goes right round, or null where that end is closed by the component's own surfaces. */
 export function topRim(c: Component): Rim | null {
-  return c.rims.filter((r) => r.round).reduce<Rim | null>((m, r) => (m === null || r.low + r.high > m.low + m.high ? r : m), null);
+  return c.rims
+    .filter((r) => r.round)
+    .reduce<Rim | null>((m, r) => (m === null || r.low + r.high > m.low + m.high ? r : m), null);
 }
 
 export function bottomRim(c: Component): Rim | null {
-  return c.rims.filter((r) => r.round).reduce<Rim | null>((m, r) => (m === null || r.low + r.high < m.low + m.high ? r : m), null);
+  return c.rims
+    .filter((r) => r.round)
+    .reduce<Rim | null>((m, r) => (m === null || r.low + r.high < m.low + m.high ? r : m), null);
 }
 
 /** True where a floor carries a boss round the same axis: the wall belongs to a ring groove, not to a hole. */
@@ -184,7 +220,13 @@ export function hasIsland(model: SolidModel, graph: PatchGraph, rim: Rim, line: 
   return rim.neighbours.some((f) => {
     if (!isSquarePlane(model, f, line)) return false;
     return graph.patches[graph.ofFace[f]!]!.loops.some((loop) => {
-      const rises = loop.every(({ edge, convexity, other }) => !rim.edges.includes(edge) && convexity === 'concave' && other >= 0 && !graph.patches[other]!.reversed);
+      const rises = loop.every(
+        ({ edge, convexity, other }) =>
+          !rim.edges.includes(edge) &&
+          convexity === 'concave' &&
+          other >= 0 &&
+          !graph.patches[other]!.reversed,
+      );
       return (
         rises &&
         isCircleAbout(

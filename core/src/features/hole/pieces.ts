@@ -38,7 +38,8 @@ export function axisGroups(model: SolidModel, faces: number[], middle: Vec3): Ax
   const members = new Map<AxisLine, number[]>();
   for (const index of faces) {
     const { surface, reversed } = model.faces[index]!;
-    if (!reversed || (surface.kind !== 'cylinder' && surface.kind !== 'cone' && surface.kind !== 'torus')) continue;
+    if (!reversed || (surface.kind !== 'cylinder' && surface.kind !== 'cone' && surface.kind !== 'torus'))
+      continue;
     const direction = canonical(surface.axis);
     const origin = along(surface.origin, direction, dot(sub(middle, surface.origin), direction));
     const line = finder.find({ origin, direction });
@@ -52,7 +53,12 @@ export function axisGroups(model: SolidModel, faces: number[], middle: Vec3): Ax
   return [...members].map(([line, list]) => split(model, line, list));
 }
 
-function attachSphere(model: SolidModel, index: number, byFace: Map<number, AxisLine>, members: Map<AxisLine, number[]>): void {
+function attachSphere(
+  model: SolidModel,
+  index: number,
+  byFace: Map<number, AxisLine>,
+  members: Map<AxisLine, number[]>,
+): void {
   const { surface, reversed, loops } = model.faces[index]!;
   if (!reversed || surface.kind !== 'sphere') return;
   for (const { edge } of loops.flat()) {
@@ -71,7 +77,9 @@ function split(model: SolidModel, line: AxisLine, faces: number[]): AxisGroup {
   const pieces = faces.map((f) => pieceOf(model, f, line));
   const sameSurface: Piece[][] = [];
   for (const p of pieces) {
-    const mates = sameSurface.find((g) => lieOnOneSurface(model.faces[g[0]!.face]!, model.faces[p.face]!, g[0]!, p));
+    const mates = sameSurface.find((g) =>
+      lieOnOneSurface(model.faces[g[0]!.face]!, model.faces[p.face]!, g[0]!, p),
+    );
     if (mates) mates.push(p);
     else sameSurface.push([p]);
   }
@@ -91,7 +99,11 @@ function lieOnOneSurface(a: Face, b: Face, pa: Piece, pb: Piece): boolean {
   if (s.kind === 'cone' && t.kind === 'cone') {
     const slope = (pa.radiusHigh - pa.radiusLow) / (pa.high - pa.low || 1);
     const expected = pa.radiusLow + slope * (pb.low - pa.low);
-    return Math.abs(s.semiAngle - t.semiAngle) < 1e-3 && dot(s.axis, t.axis) > 0 && Math.abs(expected - pb.radiusLow) < 5e-3;
+    return (
+      Math.abs(s.semiAngle - t.semiAngle) < 1e-3 &&
+      dot(s.axis, t.axis) > 0 &&
+      Math.abs(expected - pb.radiusLow) < 5e-3
+    );
   }
   // Tori and spheres of one axis: near enough in place is one surface.
   return Math.abs((pa.low + pa.high - pb.low - pb.high) / 2) < 5e-3;
@@ -99,7 +111,9 @@ function lieOnOneSurface(a: Face, b: Face, pa: Piece, pb: Piece): boolean {
 
 function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
   const { surface, loops } = model.faces[face]!;
-  const heights = loops.flatMap((l) => loopPoints(model, l)).map((p) => dot(sub(p, line.origin), line.direction));
+  const heights = loops
+    .flatMap((l) => loopPoints(model, l))
+    .map((p) => dot(sub(p, line.origin), line.direction));
   const open = loops.flat().flatMap(({ edge }) => model.edges[edge]!.points);
   for (const p of open) heights.push(dot(sub(p, line.origin), line.direction));
   let [low, high] = [Infinity, -Infinity];
@@ -120,7 +134,14 @@ function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
     if (high <= centre + 1e-6) low = Math.min(low, centre - surface.radius);
     else if (low >= centre - 1e-6) high = Math.max(high, centre + surface.radius);
   }
-  return { face, kind: surface.kind as Piece['kind'], low, high, radiusLow: radiusAt(low), radiusHigh: radiusAt(high) };
+  return {
+    face,
+    kind: surface.kind as Piece['kind'],
+    low,
+    high,
+    radiusLow: radiusAt(low),
+    radiusHigh: radiusAt(high),
+  };
 }
 
 /** Marks the angles about the line that a face's outline spans. */
@@ -128,7 +149,8 @@ function markTurn(model: SolidModel, face: Face, line: AxisLine, bins: Uint8Arra
   const [x, y] = angleBasis(line.direction);
   for (const loop of face.loops) {
     const points = loopPoints(model, loop);
-    for (let i = 0; i < points.length; i++) markArc(points[i]!, points[(i + 1) % points.length]!, line, x, y, bins);
+    for (let i = 0; i < points.length; i++)
+      markArc(points[i]!, points[(i + 1) % points.length]!, line, x, y, bins);
   }
 }
 
@@ -166,7 +188,9 @@ class LineFinder {
     for (let i = -1; i <= 1; i++)
       for (let j = -1; j <= 1; j++)
         for (let k = -1; k <= 1; k++) {
-          const near = this.cells.get(`${c[0]! + i},${c[1]! + j},${c[2]! + k}`)?.find((l) => this.same(l, line));
+          const near = this.cells
+            .get(`${c[0]! + i},${c[1]! + j},${c[2]! + k}`)
+            ?.find((l) => this.same(l, line));
           if (near) return near;
         }
     const key = c.join();
@@ -177,6 +201,9 @@ class LineFinder {
   }
 
   private same(a: AxisLine, b: AxisLine): boolean {
-    return length(cross(a.direction, b.direction)) < AXIS_ANGLE && length(reject(sub(a.origin, b.origin), a.direction)) < AXIS_TOLERANCE;
+    return (
+      length(cross(a.direction, b.direction)) < AXIS_ANGLE &&
+      length(reject(sub(a.origin, b.origin), a.direction)) < AXIS_TOLERANCE
+    );
   }
 }

@@ -5,8 +5,8 @@ import { TAPER_ANGLE, threadCandidates } from '../../threads/candidates.ts';
 import { once, type FeatureFamily, type Found, type Recognised, type RecogniseContext } from '../family.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import { bottomRim, components, hasIsland, topRim, type Component, type Rim } from './components.ts';
-import { axisGroups } from './pieces.ts';
-import type { HoleFeature, StackStep } from './schema.ts';
+import { axisGroups, AXIS_TOLERANCE, type AxisLine } from './pieces.ts';
+import type { HoleBottom, HoleFeature, StackStep } from './schema.ts';
 import { round, roundVec } from '../round.ts';
 import { readStack, stepsFrom, takeUndercuts, type Undercut } from './stack.ts';
 
@@ -31,6 +31,7 @@ export const holeFamily: FeatureFamily<'hole'> = {
   sizeKey,
   describe: (f, say) => `⌀${say(narrowest(f))}${f.kind === 'through' ? ' THRU' : ` ↧${say(f.depth)}`}`,
   sortBy: narrowest,
+  opening: (f) => ({ runs: [[f.entry]], width: widest(f), depth: f.depth }),
 };
 
 /** Smallest straight diameter of a hole, mm; its smallest cone end where nothing is straight. */
@@ -40,16 +41,37 @@ export function narrowest(f: HoleFeature): number {
   return Math.min(...f.stack.flatMap((s) => (s.shape === 'cone' ? [s.startDiameter, s.endDiameter] : [])));
 }
 
+/** One of the two directions of a line, the same for both; holes that lean to either side (a V) are of two. */
+function alongLine(d: Vec3): Vec3 {
+  const lead = d.find((v) => Math.abs(v) > 1e-6) ?? 1;
+  return lead < 0 ? scale(d, -1) : d;
+}
+
+/** Largest diameter of any step, mm. */
+export function widest(f: HoleFeature): number {
+  return Math.max(
+    ...f.stack.map((s) => (s.shape === 'cylinder' ? s.diameter : Math.max(s.startDiameter, s.endDiameter))),
+  );
+}
+
 function sizeKey(f: HoleFeature, anyDepth: boolean): string {
   const step = (s: StackStep, last: boolean): string => {
     if (s.shape === 'flat') return 'f';
     // A through hole's last length is the plate's thickness, not a size of the hole.
-    if (s.shape === 'cylinder') return `c${sizePart(s.diameter)}:${last && f.kind === 'through' ? '*' : depthPart(s.length, anyDepth)}`;
+    if (s.shape === 'cylinder')
+      return `c${sizePart(s.diameter)}:${last && f.kind === 'through' ? '*' : depthPart(s.length, anyDepth)}`;
     return `k${sizePart(s.startDiameter)}-${sizePart(s.endDiameter)}:${s.angle.toFixed(1)}`;
   };
   const bottom = f.bottom.shape === 'cone' ? `cone${f.bottom.angle.toFixed(0)}` : f.bottom.shape;
-  const side = directionPart(f.kind === 'through' && f.reachableFrom.length > 1 ? f.axis.map(Math.abs) : f.axis);
-  return [f.family, f.role, f.kind, side, ...f.stack.map((s, i) => step(s, i === f.stack.length - 1)), bottom].join('|');
+  const side = directionPart(f.kind === 'through' && f.reachableFrom.length > 1 ? alongLine(f.axis) : f.axis);
+  return [
+    f.family,
+    f.role,
+    f.kind,
+    side,
+    ...f.stack.map((s, i) => step(s, i === f.stack.length - 1)),
+    bottom,
+  ].join('|');
 }
 
 /** Finds all holes of a solid: runs of coaxial concave surfaces of revolution that close round their axis and open outward. */
@@ -72,7 +94,11 @@ function recogniseHoles(context: RecogniseContext): Recognised<HoleFeature> {
   }
   const notes: Recognised['notes'] = [];
   const note = (code: string, list: number[], text: string) => {
-    if (list.length > 0) notes.push({ code, message: `${text}: faces ${list.slice(0, 24).join(', ')}${list.length > 24 ? ` and ${list.length - 24} more` : ''}.` });
+    if (list.length > 0)
+      notes.push({
+        code,
+        message: `${text}: faces ${list.slice(0, 24).join(', ')}${list.length > 24 ? ` and ${list.length - 24} more` : ''}.`,
+      });
   };
   note('inner-void', voids, 'Round cavities without an opening were seen and left');
   return { features, notes };
@@ -85,7 +111,8 @@ export interface PlacedUndercut extends Undercut {
 }
 
 /** The undercuts seen while holes were read. */
-export const ringUndercuts = (context: RecogniseContext): PlacedUndercut[] => once(context, 'ring undercuts', () => []);
+export const ringUndercuts = (context: RecogniseContext): PlacedUndercut[] =>
+  once(context, 'ring undercuts', () => []);
 
 interface End {
   rim: Rim | null;
@@ -99,8 +126,13 @@ function readHole(context: RecogniseContext, c: Component): Found<HoleFeature> |
   const { model, solid, up } = context;
   const round2 = c.rims.filter((r) => r.round);
   const ends = { high: endOf(c, 1), low: endOf(c, -1) };
-  for (const rim of round2) if (rim.concaveShare > 0.5 && hasIsland(model, context.graph, rim, c.line)) return 'island';
-  const sign = chooseEntry(c, ends, up);
+  for (const rim of round2)
+    if (rim.concaveShare > 0.5 && hasIsland(model, context.graph, rim, c.line)) return 'island';
+  const isFree = {
+    high: isClear(context, c, ends.high, c.line.direction),
+    low: isClear(context, c, ends.low, scale(c.line.direction, -1)),
+  };
+  const sign = chooseEntry(c, ends, isFree, up);
   if (sign === null) return 'void';
   const [near, far] = sign > 0 ? [ends.high, ends.low] : [ends.low, ends.high];
   const direction = scale(c.line.direction, sign);
@@ -109,18 +141,26 @@ function readHole(context: RecogniseContext, c: Component): Found<HoleFeature> |
   const steps = stepsFrom(c, sign, entryT);
   const farDepth = far.rim ? sign * (entryT - (sign > 0 ? far.rim.low : far.rim.high)) : 0;
   const { steps: plain, undercuts } = takeUndercuts(steps, far.rim !== null && !far.open);
-  const { stack, bottom, depth } = readStack(plain, far.rim, farDepth);
+  const { stack, bottom, depth } = readStack(
+    plain,
+    far.rim,
+    farDepth,
+    closedBy(context, far, c.line, direction),
+  );
   if (stack.length === 0) return 'void';
   const entry = along(c.line.origin, c.line.direction, entryT);
   for (const u of undercuts) ringUndercuts(context).push({ ...u, axis: direction, entry });
   const reachableFrom: Vec3[] = [];
-  if (isClear(context, c, near, direction)) reachableFrom.push(direction);
-  if (bottom.shape === 'open' && isClear(context, c, far, scale(direction, -1))) reachableFrom.push(scale(direction, -1));
+  const [nearFree, farFree] = sign > 0 ? [isFree.high, isFree.low] : [isFree.low, isFree.high];
+  if (nearFree) reachableFrom.push(direction);
+  if (bottom.shape === 'open' && farFree) reachableFrom.push(scale(direction, -1));
   const crossed = c.rims.some((r) => r !== near.rim && r !== far.rim) && hasCrossing(c, near.rim, far.rim);
   return {
     family: 'hole',
     solid,
-    faces: [...new Set([...c.pieces.map((p) => p.face), ...c.flats, ...floorFaces(context, far)])].sort((a, b) => a - b),
+    faces: [...new Set([...c.pieces.map((p) => p.face), ...c.flats, ...floorFaces(context, far)])].sort(
+      (a, b) => a - b,
+    ),
     reachableFrom: reachableFrom.map(roundVec),
     kind: bottom.shape === 'open' ? 'through' : 'blind',
     axis: roundVec(direction),
@@ -132,7 +172,13 @@ function readHole(context: RecogniseContext, c: Component): Found<HoleFeature> |
     bottom,
     role: roleOf(stack),
     threadCandidates: threadCandidates(stack, model.sourceUnits),
-    interrupted: c.interrupted || crossed || isBroken(context, near) || (far.open && isBroken(context, far)),
+    interrupted:
+      c.interrupted ||
+      crossed ||
+      isBroken(context, near) ||
+      (far.open && isBroken(context, far)) ||
+      // A point with a rim of its own is cut by another cavity.
+      (bottom.shape === 'cone' && far.rim !== null),
   };
 }
 
@@ -155,7 +201,8 @@ function endOf(c: Component, sign: 1 | -1): End {
   const radius = sign > 0 ? extreme.radiusHigh : extreme.radiusLow;
   const candidate = sign > 0 ? topRim(c) : bottomRim(c);
   // With one round rim only, the other end is closed by a cone's point or a ball.
-  const closedByOwn = radius < 1e-3 || extreme.kind === 'sphere' || !candidate || !reaches(candidate, extreme, sign);
+  const closedByOwn =
+    radius < 1e-3 || extreme.kind === 'sphere' || !candidate || !reaches(candidate, extreme, sign);
   const rim = closedByOwn ? null : candidate;
   return { rim, open: rim !== null && rim.concaveShare <= 0.5, t, radius };
 }
@@ -166,16 +213,43 @@ function reaches(rim: Rim, piece: { low: number; high: number }, sign: 1 | -1): 
   return sign > 0 ? rim.high > middle : rim.low < middle;
 }
 
-/** +1: the entry is at the high end. The wider open end, then the wanted direction, then the positive axis. */
-function chooseEntry(c: Component, ends: { high: End; low: End }, up: Vec3 | null): 1 | -1 | null {
+/**
+ * +1: the entry is at the high end. The open end; of two the one that a tool gets to (the other may open into a crossing bore), then the
+ * wanted direction, then the wider end, then the positive axis.
+ */
+function chooseEntry(
+  c: Component,
+  ends: { high: End; low: End },
+  isFree: { high: boolean; low: boolean },
+  up: Vec3 | null,
+): 1 | -1 | null {
   if (!ends.high.open && !ends.low.open) return null;
   if (ends.high.open !== ends.low.open) return ends.high.open ? 1 : -1;
+  if (isFree.high !== isFree.low) return isFree.high ? 1 : -1;
   if (up) {
     const d = dot(c.line.direction, up);
     if (Math.abs(d) > 0.999) return d > 0 ? 1 : -1;
   }
   if (Math.abs(ends.high.radius - ends.low.radius) > 5e-3) return ends.high.radius > ends.low.radius ? 1 : -1;
   return 1;
+}
+
+/** What closes an end: planes square to the axis, a drill point on that axis (whole or in part), or something not understood. */
+function closedBy({ model }: RecogniseContext, { rim }: End, line: AxisLine, direction: Vec3): HoleBottom {
+  if (!rim) return { shape: 'unknown' };
+  for (const f of rim.neighbours) {
+    const { surface: s, reversed } = model.faces[f]!;
+    if (s.kind !== 'cone' || !reversed || dot(s.axis, direction) < 1 - 1e-6) continue;
+    const off = sub(s.origin, line.origin);
+    const aside = sub(off, scale(direction, dot(off, direction)));
+    if (Math.hypot(...aside) < AXIS_TOLERANCE)
+      return { shape: 'cone', angle: round((360 / Math.PI) * s.semiAngle) };
+  }
+  const isFlat = rim.neighbours.every((f) => {
+    const s = model.faces[f]!.surface;
+    return s.kind === 'plane' && Math.abs(dot(s.normal, direction)) > 1 - 1e-6;
+  });
+  return { shape: isFlat ? 'flat' : 'unknown' };
 }
 
 /** The flat at the far end, when it is only a floor. */
@@ -209,7 +283,8 @@ function isClear(context: RecogniseContext, c: Component, end: End, direction: V
 }
 
 /** How far the part's box reaches along a direction: what opens there has nothing above it. */
-const farthestAlong = ({ min, max }: Bounds, d: Vec3): number => d.reduce((sum, v, i) => sum + v * (v > 0 ? max[i]! : min[i]!), 0);
+const farthestAlong = ({ min, max }: Bounds, d: Vec3): number =>
+  d.reduce((sum, v, i) => sum + v * (v > 0 ? max[i]! : min[i]!), 0);
 
 function roleOf(stack: StackStep[]): HoleFeature['role'] {
   if (stack.some((s) => s.shape === 'cone' && Math.abs(s.angle - TAPER_ANGLE) < 0.05)) return 'tapered';
@@ -218,10 +293,20 @@ function roleOf(stack: StackStep[]): HoleFeature['role'] {
   const first = stack[0]!;
   const second = stack[1];
   if (distinct <= 1) {
-    if (first.shape === 'cone' && second?.shape === 'cylinder' && isCountersink(first.startDiameter, second.diameter)) return 'countersunk';
+    if (
+      first.shape === 'cone' &&
+      second?.shape === 'cylinder' &&
+      isCountersink(first.startDiameter, second.diameter)
+    )
+      return 'countersunk';
     const last = stack[stack.length - 1]!;
     const before = stack[stack.length - 2];
-    if (last.shape === 'cone' && before?.shape === 'cylinder' && isCountersink(last.endDiameter, before.diameter)) return 'countersunk';
+    if (
+      last.shape === 'cone' &&
+      before?.shape === 'cylinder' &&
+      isCountersink(last.endDiameter, before.diameter)
+    )
+      return 'countersunk';
     return cylinders.length === 0 ? 'stepped' : 'plain';
   }
   const flats = stack.filter((s) => s.shape === 'flat').length;

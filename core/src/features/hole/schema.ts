@@ -3,8 +3,18 @@ import { featureBase, vec3Schema } from '../base.ts';
 
 /** One step of a hole, from the entry down. Lengths in mm, angles (included) in degrees. */
 export const stackStepSchema = z.discriminatedUnion('shape', [
-  z.object({ shape: z.literal('cylinder'), diameter: z.number().positive(), length: z.number().nonnegative() }),
-  z.object({ shape: z.literal('cone'), startDiameter: z.number().nonnegative(), endDiameter: z.number().nonnegative(), angle: z.number(), length: z.number().nonnegative() }),
+  z.object({
+    shape: z.literal('cylinder'),
+    diameter: z.number().positive(),
+    length: z.number().nonnegative(),
+  }),
+  z.object({
+    shape: z.literal('cone'),
+    startDiameter: z.number().nonnegative(),
+    endDiameter: z.number().nonnegative(),
+    angle: z.number(),
+    length: z.number().nonnegative(),
+  }),
   z.object({ shape: z.literal('flat'), startDiameter: z.number(), endDiameter: z.number() }),
 ]);
 
@@ -13,6 +23,8 @@ export const bottomSchema = z.discriminatedUnion('shape', [
   z.object({ shape: z.literal('flat') }),
   z.object({ shape: z.literal('cone'), angle: z.number() }),
   z.object({ shape: z.literal('ball') }),
+  /** It ends in a surface that is not understood. */
+  z.object({ shape: z.literal('unknown') }),
 ]);
 
 export const threadCandidateSchema = z.object({

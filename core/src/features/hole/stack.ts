@@ -20,11 +20,33 @@ export function stepsFrom(c: Component, sign: 1 | -1, entry: number): Step[] {
   const depth = (t: number): number => sign * (entry - t);
   const steps = c.pieces.map((p) => toStep(p, sign, depth));
   steps.sort((a, b) => a.top + a.end - b.top - b.end);
-  return mergeSame(steps);
+  return joinAcross(mergeSame(steps));
+}
+
+/** Lengths of one bore with nothing but another cavity's gap between them are one cylinder. */
+function joinAcross(steps: Step[]): Step[] {
+  const out: Step[] = [];
+  for (const s of steps) {
+    const last = out[out.length - 1];
+    const isOne =
+      last?.kind === 'cylinder' &&
+      s.kind === 'cylinder' &&
+      Math.abs(last.radiusEnd - s.radiusTop) < RADIUS_TOLERANCE;
+    if (!isOne) {
+      out.push(s);
+      continue;
+    }
+    last.end = Math.max(last.end, s.end);
+    last.faces.push(...s.faces);
+  }
+  return out;
 }
 
 function toStep(p: Piece, sign: 1 | -1, depth: (t: number) => number): Step {
-  const [top, end, radiusTop, radiusEnd] = sign > 0 ? [depth(p.high), depth(p.low), p.radiusHigh, p.radiusLow] : [depth(p.low), depth(p.high), p.radiusLow, p.radiusHigh];
+  const [top, end, radiusTop, radiusEnd] =
+    sign > 0
+      ? [depth(p.high), depth(p.low), p.radiusHigh, p.radiusLow]
+      : [depth(p.low), depth(p.high), p.radiusLow, p.radiusHigh];
   return { kind: p.kind, top, end, radiusTop, radiusEnd, faces: [p.face] };
 }
 
@@ -74,11 +96,17 @@ export function takeUndercuts(steps: Step[], endsInFloor: boolean): { steps: Ste
     if (bore.kind !== 'cylinder') continue;
     const limit = bore.radiusEnd + RADIUS_TOLERANCE;
     let k = i + 1;
-    while (k < out.length && Math.max(out[k]!.radiusTop, out[k]!.radiusEnd) > limit && out[k]!.radiusEnd > bore.radiusEnd - RADIUS_TOLERANCE) k++;
+    while (
+      k < out.length &&
+      Math.max(out[k]!.radiusTop, out[k]!.radiusEnd) > limit &&
+      out[k]!.radiusEnd > bore.radiusEnd - RADIUS_TOLERANCE
+    )
+      k++;
     const ring = out.slice(i + 1, k);
     const wide = ring.filter((s) => s.kind === 'cylinder');
     const next = out[k];
-    if (wide.length === 0 || (next ? next.kind !== 'cylinder' && next.kind !== 'cone' : !endsInFloor)) continue;
+    if (wide.length === 0 || (next ? next.kind !== 'cylinder' && next.kind !== 'cone' : !endsInFloor))
+      continue;
     const widest = wide.reduce((m, s) => (s.radiusTop > m.radiusTop ? s : m));
     if (next && next.radiusTop > widest.radiusTop - RADIUS_TOLERANCE) continue;
     const below = ring.slice(ring.indexOf(widest) + 1);
@@ -93,7 +121,11 @@ export function takeUndercuts(steps: Step[], endsInFloor: boolean): { steps: Ste
     });
     const end = ring.reduce((m, s) => Math.max(m, s.end), bore.end);
     const isSame = next?.kind === 'cylinder' && Math.abs(next.radiusTop - bore.radiusEnd) < RADIUS_TOLERANCE;
-    const merged: Step = { ...bore, end: isSame ? next.end : end, faces: [...bore.faces, ...ring.flatMap((s) => s.faces), ...(isSame ? next.faces : [])] };
+    const merged: Step = {
+      ...bore,
+      end: isSame ? next.end : end,
+      faces: [...bore.faces, ...ring.flatMap((s) => s.faces), ...(isSame ? next.faces : [])],
+    };
     out = [...out.slice(0, i), merged, ...out.slice(isSame ? k + 1 : k)];
     i--;
   }
@@ -107,10 +139,14 @@ export interface ReadStack {
   depth: number;
 }
 
-/** Steps as the public stack, with the bottom taken off its end. `far` is the round rim at the far end, if any. */
-export function readStack(steps: Step[], far: Rim | null, farDepth: number): ReadStack {
+/**
+ * Steps as the public stack, with the bottom taken off its end. `far` is the round rim at the far end, if any; `closed` what closes it: an
+ * end that is not understood is said to be unknown, never taken for flat. A drill point counts also where another cavity has cut most of it.
+ */
+export function readStack(steps: Step[], far: Rim | null, farDepth: number, closed: HoleBottom): ReadStack {
   const rest = [...steps];
-  let bottom: HoleBottom = far === null || far.concaveShare > 0.5 ? { shape: 'flat' } : { shape: 'open' };
+  const isOpen = far !== null && far.concaveShare <= 0.5 && closed.shape !== 'cone';
+  let bottom: HoleBottom = isOpen ? { shape: 'open' } : closed;
   const last = rest[rest.length - 1]!;
   if (rest.length > 1 && bottom.shape !== 'open' && last.kind === 'torus') rest.pop();
   else if (last.kind === 'sphere' && far === null) {
@@ -132,7 +168,14 @@ export function readStack(steps: Step[], far: Rim | null, farDepth: number): Rea
     }
     const length = round(s.end - s.top);
     if (s.kind === 'cylinder') stack.push({ shape: 'cylinder', diameter: round(2 * s.radiusTop), length });
-    else stack.push({ shape: 'cone', startDiameter: round(2 * s.radiusTop), endDiameter: round(2 * s.radiusEnd), angle: coneAngle(s), length });
+    else
+      stack.push({
+        shape: 'cone',
+        startDiameter: round(2 * s.radiusTop),
+        endDiameter: round(2 * s.radiusEnd),
+        angle: coneAngle(s),
+        length,
+      });
     radius = s.radiusEnd;
   }
   const end = Math.max(...rest.map((s) => s.end));
@@ -145,4 +188,5 @@ function isPiercedPoint(s: Step, far: Rim | null): boolean {
 }
 
 /** Included angle, degrees. */
-const coneAngle = (s: Step): number => round((360 / Math.PI) * Math.atan(Math.abs(s.radiusTop - s.radiusEnd) / (s.end - s.top)));
+const coneAngle = (s: Step): number =>
+  round((360 / Math.PI) * Math.atan(Math.abs(s.radiusTop - s.radiusEnd) / (s.end - s.top)));

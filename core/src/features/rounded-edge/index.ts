@@ -21,7 +21,13 @@ function recogniseRoundedEdges(context: RecogniseContext): Recognised<RoundedEdg
   const features: Found<RoundedEdgeFeature>[] = [];
   for (const r of edgeRuns(context)) {
     if (r.form.kind !== 'rounded' || !isLongEnough(r)) continue;
-    features.push({ family: 'rounded-edge', ...edgeFields(context, r), faces: runFaces(context, r.strips), kind: stripKindOf(context, r), radius: round(r.form.radius) });
+    features.push({
+      family: 'rounded-edge',
+      ...edgeFields(context, r),
+      faces: runFaces(context, r.strips),
+      kind: stripKindOf(context, r),
+      radius: round(r.form.radius),
+    });
   }
   return { features, notes: [] };
 }

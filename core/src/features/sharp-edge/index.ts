@@ -11,8 +11,16 @@ export const sharpEdgeFamily: FeatureFamily<'sharp-edge'> = {
   recognise: recogniseSharpEdges,
   place: (f) => f.at,
   group: (f) => (f.holeId ? 'Sharp hole rims' : `Sharp edges, ${f.side}`),
-  sizeKey: (f) => ['sharp-edge', f.side, f.loop, directionPart(f.axis), f.rimDiameter ? `d${sizePart(f.rimDiameter)}` : sizePart(f.length)].join('|'),
-  describe: (f, say) => (f.rimDiameter === undefined ? `${say(f.length)} long` : `rim ⌀${say(f.rimDiameter)}`),
+  sizeKey: (f) =>
+    [
+      'sharp-edge',
+      f.side,
+      f.loop,
+      directionPart(f.axis),
+      f.rimDiameter ? `d${sizePart(f.rimDiameter)}` : sizePart(f.length),
+    ].join('|'),
+  describe: (f, say) =>
+    f.rimDiameter === undefined ? `${say(f.length)} long` : `rim ⌀${say(f.rimDiameter)}`,
   sortBy: (f) => f.rimDiameter ?? f.length,
 };
 
@@ -27,7 +35,9 @@ function recogniseSharpEdges(context: RecogniseContext): Recognised<SharpEdgeFea
       family: 'sharp-edge',
       ...edgeFields(context, r),
       faces: runFaces(context, [r.top, ...r.strips]),
-      ...(holeId ? { holeId, ...(wall.kind === 'cylinder' ? { rimDiameter: round(2 * wall.radius) } : {}) } : {}),
+      ...(holeId
+        ? { holeId, ...(wall.kind === 'cylinder' ? { rimDiameter: round(2 * wall.radius) } : {}) }
+        : {}),
     });
   }
   return { features, notes: [] };

@@ -1,12 +1,25 @@
+import { straightRun } from '../curves.ts';
 import { dot, distance, type Vec3 } from '../../geometry/vec.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
-import { atTop, isTaken, lineBetween, overallLine, positive, stripFaces, stripReach } from '../strip/describe.ts';
+import {
+  atTop,
+  isTaken,
+  lineBetween,
+  overallLine,
+  positive,
+  stripFaces,
+  stripReach,
+} from '../strip/describe.ts';
 import { strips } from '../strip/find.ts';
 import type { SlotFeature } from './schema.ts';
 
-const KIND_NAMES: Record<SlotFeature['kind'], string> = { closed: 'closed', 'open-one-end': 'open at one end', 'open-both-ends': 'open at both ends' };
+const KIND_NAMES: Record<SlotFeature['kind'], string> = {
+  closed: 'closed',
+  'open-one-end': 'open at one end',
+  'open-both-ends': 'open at both ends',
+};
 
 export const slotFamily: FeatureFamily<'slot'> = {
   family: 'slot',
@@ -15,9 +28,20 @@ export const slotFamily: FeatureFamily<'slot'> = {
   place: (f) => f.centre,
   group: (f) => `Slots, ${KIND_NAMES[f.kind]}${f.bottom === 'open' ? ', through' : ''}`,
   sizeKey: (f, anyDepth) =>
-    ['slot', f.kind, f.bottom, directionPart(f.axis), sizePart(f.width), sizePart(f.length), f.bottom === 'open' ? '*' : depthPart(f.depth, anyDepth)].join('|'),
-  describe: (f, say) => `${say(f.width)} x ${say(f.length)}${f.bottom === 'open' ? ' THRU' : ` ↧${say(f.depth)}`}`,
+    [
+      'slot',
+      f.kind,
+      f.bottom,
+      directionPart(f.axis),
+      sizePart(f.width),
+      sizePart(f.length),
+      f.bottom === 'open' ? '*' : depthPart(f.depth, anyDepth),
+    ].join('|'),
+  describe: (f, say) =>
+    `${say(f.width)} x ${say(f.length)}${f.bottom === 'open' ? ' THRU' : ` ↧${say(f.depth)}`}`,
   sortBy: (f) => f.width,
+  // Its round ends are within the width; square open ends reach to its full length.
+  opening: (f) => ({ runs: [straightRun(f.centre, f.direction, f.length)], width: f.width, depth: f.depth }),
 };
 
 /** Straight strips with round or open ends; those that a deeper cavity has cut in two are one. */
@@ -54,7 +78,15 @@ function recogniseSlots(context: RecogniseContext): Recognised<SlotFeature> {
     });
   }
   const features = joinAcross(context, slots);
-  const notes = notches.length > 0 ? [{ code: 'notch', message: `Notches square through the side were seen and left: faces ${notches.join(', ')}.` }] : [];
+  const notes =
+    notches.length > 0
+      ? [
+          {
+            code: 'notch',
+            message: `Notches square through the side were seen and left: faces ${notches.join(', ')}.`,
+          },
+        ]
+      : [];
   return { features, notes };
 }
 
@@ -78,9 +110,19 @@ function joinAcross(context: RecogniseContext, slots: Found<SlotFeature>[]): Fou
   return out;
 }
 
-function joinPair({ rays }: RecogniseContext, a: Found<SlotFeature>, b: Found<SlotFeature>): Found<SlotFeature> | null {
+function joinPair(
+  { rays }: RecogniseContext,
+  a: Found<SlotFeature>,
+  b: Found<SlotFeature>,
+): Found<SlotFeature> | null {
   if (a.kind === 'closed' || b.kind === 'closed' || a.bottom !== b.bottom) return null;
-  if (Math.abs(a.width - b.width) > 5e-3 || Math.abs(a.depth - b.depth) > 5e-3 || dot(a.axis, b.axis) < 0.9999 || dot(a.direction, b.direction) < 0.9999) return null;
+  if (
+    Math.abs(a.width - b.width) > 5e-3 ||
+    Math.abs(a.depth - b.depth) > 5e-3 ||
+    dot(a.axis, b.axis) < 0.9999 ||
+    dot(a.direction, b.direction) < 0.9999
+  )
+    return null;
   const span: Vec3 = [b.centre[0] - a.centre[0], b.centre[1] - a.centre[1], b.centre[2] - a.centre[2]];
   const u = dot(span, a.direction);
   if (Math.abs(Math.hypot(...span) - Math.abs(u)) > 5e-3) return null;

@@ -8,19 +8,37 @@ import type { Strip } from './strip.ts';
 
 /** All faces of a strip, in file order. */
 export function stripFaces({ graph }: RecogniseContext, s: Strip, more: number[] = []): number[] {
-  const all = [...(s.floor >= 0 ? [s.floor] : []), ...s.left, ...s.right, ...s.others, ...s.ceilings, ...more];
+  const all = [
+    ...(s.floor >= 0 ? [s.floor] : []),
+    ...s.left,
+    ...s.right,
+    ...s.others,
+    ...s.ceilings,
+    ...more,
+  ];
   return [...new Set(all.flatMap((p) => graph.patches[p]!.faces))].sort((a, b) => a - b);
 }
 
 /** True where a family before has taken any of the strip's walls. */
-export const isTaken = (context: RecogniseContext, s: Strip): boolean => [...s.left, ...s.right].some((p) => context.graph.patches[p]!.faces.every((f) => context.claimed.has(f)));
+export const isTaken = (context: RecogniseContext, s: Strip): boolean =>
+  [...s.left, ...s.right].some((p) => context.graph.patches[p]!.faces.every((f) => context.claimed.has(f)));
 
 /** The centre line in space, at the level of the face. */
 export const centrelinePieces = (s: Strip): CurvePiece[] =>
   s.centreline.map((piece) => {
-    const [from, to] = [roundVec(fromPlan(s.frame, piece.from, s.top)), roundVec(fromPlan(s.frame, piece.to, s.top))];
+    const [from, to] = [
+      roundVec(fromPlan(s.frame, piece.from, s.top)),
+      roundVec(fromPlan(s.frame, piece.to, s.top)),
+    ];
     if (piece.kind === 'line') return { kind: 'line', from, to };
-    return { kind: 'arc', from, to, centre: roundVec(fromPlan(s.frame, piece.centre, s.top)), radius: round(piece.radius), turn: round(piece.turn) };
+    return {
+      kind: 'arc',
+      from,
+      to,
+      centre: roundVec(fromPlan(s.frame, piece.centre, s.top)),
+      radius: round(piece.radius),
+      turn: round(piece.turn),
+    };
   });
 
 export const stripLength = (s: Strip): number => pathLength(s.centreline);
@@ -43,14 +61,16 @@ export function overallLine(s: Strip): { from: Vec2; to: Vec2; length: number } 
 /** Directions out of the strip in which nothing of the part stands: its axis, and the other way where it goes through. */
 export function stripReach({ rays }: RecogniseContext, s: Strip): Vec3[] {
   const out: Vec3[] = [];
-  const clear = (d: Vec3, level: number): boolean => samples(s.centreline).every((p) => rays.firstHit(fromPlan(s.frame, p, level), d) === null);
+  const clear = (d: Vec3, level: number): boolean =>
+    samples(s.centreline).every((p) => rays.firstHit(fromPlan(s.frame, p, level), d) === null);
   const up = s.frame.z;
   if (clear(up, s.bottom + 0.02)) out.push(roundVec(up));
   if (s.floor < 0 && clear(scale(up, -1), s.top - 0.02)) out.push(roundVec(scale(up, -1)));
   return out;
 }
 
-const samples = (path: Segment[]): Vec2[] => path.flatMap((s) => [0.03, 0.35, 0.65, 0.97].map((share) => segmentPoint(s, share)));
+const samples = (path: Segment[]): Vec2[] =>
+  path.flatMap((s) => [0.03, 0.35, 0.65, 0.97].map((share) => segmentPoint(s, share)));
 
 /** The unit vector of the sense that counts as positive: lines have no sense of their own. */
 export function positive(d: Vec3): Vec3 {

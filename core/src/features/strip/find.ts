@@ -1,4 +1,12 @@
-import { cross2, distance2, segmentLength, segmentPoint, turnBetween, type Segment, type Vec2 } from '../../geometry/path.ts';
+import {
+  cross2,
+  distance2,
+  segmentLength,
+  segmentPoint,
+  turnBetween,
+  type Segment,
+  type Vec2,
+} from '../../geometry/path.ts';
 import { dot, normalize, scale, sub, type Vec3 } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal, type Border } from '../../model/patches.ts';
 import { loopPoints } from '../../model/solid-model.ts';
@@ -6,10 +14,19 @@ import type { RecogniseContext } from '../family.ts';
 import { once } from '../family.ts';
 import { positive } from './describe.ts';
 import { floorSides, isWall, planFrame, toPlan, type Side } from './sides.ts';
-import { isHalfRound, stripRound, stripWithEnds, wallTop, type Strip, type StripEnd, type StripShape } from './strip.ts';
+import {
+  isHalfRound,
+  stripRound,
+  stripWithEnds,
+  wallTop,
+  type Strip,
+  type StripEnd,
+  type StripShape,
+} from './strip.ts';
 
 /** All cavities of constant width in a solid, ceilings and all; worked out once for all families. */
-export const strips = (context: RecogniseContext): Strip[] => once(context, 'strips', () => [...blindStrips(context), ...throughStrips(context)]);
+export const strips = (context: RecogniseContext): Strip[] =>
+  once(context, 'strips', () => [...blindStrips(context), ...throughStrips(context)]);
 
 /** Strips with a flat floor: one look at every plane that has a foot of a wall on it. */
 function blindStrips(context: RecogniseContext): Strip[] {
@@ -19,7 +36,8 @@ function blindStrips(context: RecogniseContext): Strip[] {
     const patch = graph.patches[floor]!;
     const d = planeNormal(patch);
     if (!d || patch.faces.every((f) => claimed.has(f))) continue;
-    if (!patch.loops.some((l) => l.some((b) => b.convexity === 'concave' || b.convexity === 'smooth'))) continue;
+    if (!patch.loops.some((l) => l.some((b) => b.convexity === 'concave' || b.convexity === 'smooth')))
+      continue;
     const frame = planFrame(d);
     const outline = outerLoop(context, patch.loops, frame);
     const sides = floorSides(model, graph, patch.loops[outline]!, frame);
@@ -50,7 +68,10 @@ function blindStrips(context: RecogniseContext): Strip[] {
       others: wallPatches(shape.caps),
       top: Math.min(left.top, right.top),
       bottom,
-      ceilings: left.ceilings.length > 0 && right.ceilings.length > 0 ? [...new Set([...left.ceilings, ...right.ceilings])] : [],
+      ceilings:
+        left.ceilings.length > 0 && right.ceilings.length > 0
+          ? [...new Set([...left.ceilings, ...right.ceilings])]
+          : [],
     });
   }
   return out;
@@ -61,15 +82,26 @@ interface Level {
   ceilings: number[];
 }
 
-function levelOf({ model, graph }: RecogniseContext, walls: { patch: number }[], d: Vec3, floor: number): Level {
+function levelOf(
+  { model, graph }: RecogniseContext,
+  walls: { patch: number }[],
+  d: Vec3,
+  floor: number,
+): Level {
   const all = walls.map((w) => wallTop(model, graph, w.patch, d, floor));
   return { top: Math.max(...all.map((l) => l.top)), ceilings: all.flatMap((l) => l.ceilings) };
 }
 
-const wallPatches = (walls: { patch: number; through: number[] }[]): number[] => [...new Set(walls.flatMap((w) => [w.patch, ...w.through]))];
+const wallPatches = (walls: { patch: number; through: number[] }[]): number[] => [
+  ...new Set(walls.flatMap((w) => [w.patch, ...w.through])),
+];
 
 /** Index of the loop round the outside: the one with the largest area. */
-export function outerLoop({ model }: RecogniseContext, loops: Border[][], frame: ReturnType<typeof planFrame>): number {
+export function outerLoop(
+  { model }: RecogniseContext,
+  loops: Border[][],
+  frame: ReturnType<typeof planFrame>,
+): number {
   if (loops.length === 1) return 0;
   let best = 0;
   let size = -Infinity;
@@ -90,7 +122,8 @@ function throughStrips(context: RecogniseContext): Strip[] {
   for (const cap of patches) {
     const patch = graph.patches[cap]!;
     const s = patch.surface;
-    if (used.has(cap) || s.kind !== 'cylinder' || !patch.reversed || patch.faces.some((f) => claimed.has(f))) continue;
+    if (used.has(cap) || s.kind !== 'cylinder' || !patch.reversed || patch.faces.some((f) => claimed.has(f)))
+      continue;
     const frame = planFrame(facing(s.axis, context.main));
     const first = patchSegment(context, cap, frame);
     if (!first || !isHalfRound(first) || hasFloor(context, cap, frame.z)) continue;
@@ -120,19 +153,34 @@ function hasFloor({ graph }: RecogniseContext, wall: number, d: Vec3): boolean {
 }
 
 /** The wall that flows into this one at a place in plan, and has its own `end` there. */
-function wallAt(context: RecogniseContext, wall: number, at: Vec2, end: 'from' | 'to', frame: ReturnType<typeof planFrame>): { patch: number; segment: Segment } | null {
+function wallAt(
+  context: RecogniseContext,
+  wall: number,
+  at: Vec2,
+  end: 'from' | 'to',
+  frame: ReturnType<typeof planFrame>,
+): { patch: number; segment: Segment } | null {
   const { model, graph } = context;
   for (const b of graph.patches[wall]!.loops.flat()) {
     if (b.other < 0 || b.convexity === 'convex' || !isWall(graph.patches[b.other]!, frame.z)) continue;
     const { points } = model.edges[b.edge]!;
-    if (distance2(toPlan(frame, points[0]!), at) > 5e-3 || distance2(toPlan(frame, points[points.length - 1]!), at) > 5e-3) continue;
+    if (
+      distance2(toPlan(frame, points[0]!), at) > 5e-3 ||
+      distance2(toPlan(frame, points[points.length - 1]!), at) > 5e-3
+    )
+      continue;
     const segment = patchSegment(context, b.other, frame);
     if (segment && distance2(segment[end], at) < 5e-3) return { patch: b.other, segment };
   }
   return null;
 }
 
-function walkThrough(context: RecogniseContext, cap: number, first: Segment, frame: ReturnType<typeof planFrame>): Strip | null {
+function walkThrough(
+  context: RecogniseContext,
+  cap: number,
+  first: Segment,
+  frame: ReturnType<typeof planFrame>,
+): Strip | null {
   const chain: { patch: number; segment: Segment }[] = [{ patch: cap, segment: first }];
   let closed = false;
   for (let guard = 0; guard < 200; guard++) {
@@ -154,18 +202,24 @@ function walkThrough(context: RecogniseContext, cap: number, first: Segment, fra
     }
   }
   const sides: Side[] = chain.map(({ patch, segment }) => ({ kind: 'wall', patch, segment, through: [] }));
-  if (!closed) sides.push({ kind: 'open', from: chain[chain.length - 1]!.segment.to, to: chain[0]!.segment.from });
+  if (!closed)
+    sides.push({ kind: 'open', from: chain[chain.length - 1]!.segment.to, to: chain[0]!.segment.from });
   const shape = stripWithEnds(sides);
   return shape && throughStrip(context, shape, frame);
 }
 
-function throughStrip(context: RecogniseContext, shape: StripShape, frame: ReturnType<typeof planFrame>): Strip {
+function throughStrip(
+  context: RecogniseContext,
+  shape: StripShape,
+  frame: ReturnType<typeof planFrame>,
+): Strip {
   const { model, graph } = context;
   const d = frame.z;
   const back: Vec3 = [-d[0], -d[1], -d[2]];
   const walls = [...shape.left, ...shape.right].map((w) => w.patch);
   const lowest = Math.min(...walls.map((w) => extentAlong(model, graph.patches[w]!, d)[0]));
-  const side = (list: { patch: number }[], along: Vec3, floor: number): number => levelOf(context, list, along, floor).top;
+  const side = (list: { patch: number }[], along: Vec3, floor: number): number =>
+    levelOf(context, list, along, floor).top;
   const highest = Math.max(...walls.map((w) => extentAlong(model, graph.patches[w]!, d)[1]));
   return {
     frame,
@@ -184,12 +238,20 @@ function throughStrip(context: RecogniseContext, shape: StripShape, frame: Retur
 }
 
 /** A whole wall patch in plan, run with the air on its left; null where it closes on itself or is cut up. */
-function patchSegment({ model, graph }: RecogniseContext, index: number, frame: ReturnType<typeof planFrame>): Segment | null {
+function patchSegment(
+  { model, graph }: RecogniseContext,
+  index: number,
+  frame: ReturnType<typeof planFrame>,
+): Segment | null {
   const patch = graph.patches[index]!;
   const s = patch.surface;
   if (s.kind === 'plane') {
     const n = planeNormal(patch)!;
-    const t = normalize([n[1] * frame.z[2] - n[2] * frame.z[1], n[2] * frame.z[0] - n[0] * frame.z[2], n[0] * frame.z[1] - n[1] * frame.z[0]]);
+    const t = normalize([
+      n[1] * frame.z[2] - n[2] * frame.z[1],
+      n[2] * frame.z[0] - n[0] * frame.z[2],
+      n[0] * frame.z[1] - n[1] * frame.z[0],
+    ]);
     const [low, high] = extentAlong(model, patch, t);
     const offset = dot(s.origin, n);
     const at = (u: number): Vec2 => toPlan(frame, [0, 1, 2].map((i) => t[i]! * u + n[i]! * offset) as Vec3);
@@ -227,7 +289,14 @@ function patchSegment({ model, graph }: RecogniseContext, index: number, frame: 
   const ways = [
     [a, b],
     [b, a],
-  ].map(([from, to]): Segment => ({ kind: 'arc', from: from!, to: to!, centre, radius: s.radius, turn: turnBetween(centre, from!, to!, counterClockwise) }));
+  ].map(([from, to]): Segment => ({
+    kind: 'arc',
+    from: from!,
+    to: to!,
+    centre,
+    radius: s.radius,
+    turn: turnBetween(centre, from!, to!, counterClockwise),
+  }));
   const share = (way: Segment): number => {
     const m = segmentPoint(way, 0.5);
     return (m[0] - centre[0]) * lean[0] + (m[1] - centre[1]) * lean[1];

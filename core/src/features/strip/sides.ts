@@ -1,5 +1,13 @@
 import { frameFrom, type Frame } from '../../geometry/frame.ts';
-import { cross2, distance2, isSameCarrier, joinSegments, segmentLength, type Segment, type Vec2 } from '../../geometry/path.ts';
+import {
+  cross2,
+  distance2,
+  isSameCarrier,
+  joinSegments,
+  segmentLength,
+  type Segment,
+  type Vec2,
+} from '../../geometry/path.ts';
 import { anyPerpendicular, dot, sub, type Vec3 } from '../../geometry/vec.ts';
 import { borderPoints, planeNormal, type Border, type Patch, type PatchGraph } from '../../model/patches.ts';
 import { distanceToSurface } from '../../model/surface.ts';
@@ -17,7 +25,8 @@ export type Side =
 /** Flat coordinates on a plane square to `d`; z along it. */
 export const planFrame = (d: Vec3): Frame => frameFrom([0, 0, 0], d, anyPerpendicular(d));
 export const toPlan = (f: Frame, p: Vec3): Vec2 => [dot(p, f.x), dot(p, f.y)];
-export const fromPlan = (f: Frame, [x, y]: Vec2, z: number): Vec3 => [0, 1, 2].map((i) => f.x[i]! * x + f.y[i]! * y + f.z[i]! * z) as Vec3;
+export const fromPlan = (f: Frame, [x, y]: Vec2, z: number): Vec3 =>
+  [0, 1, 2].map((i) => f.x[i]! * x + f.y[i]! * y + f.z[i]! * z) as Vec3;
 
 /** True for planes and cylinders whose rulings run along `d`. */
 export function isWall(p: Patch, d: Vec3): boolean {
@@ -45,8 +54,10 @@ function sideOf(model: SolidModel, graph: PatchGraph, b: Border, f: Frame): Side
   if (b.other < 0 || b.convexity === 'convex' || b.convexity === 'open') return { kind: 'open', ...ends };
   const other = graph.patches[b.other]!;
   if (b.convexity === 'concave') {
-    if (isWall(other, f.z)) return { kind: 'wall', patch: b.other, segment: wallSegment(other, points, f), through: [] };
-    if (other.surface.kind === 'plane' || other.surface.kind === 'cone') return { kind: 'lean', patch: b.other, edge: b.edge };
+    if (isWall(other, f.z))
+      return { kind: 'wall', patch: b.other, segment: wallSegment(other, points, f), through: [] };
+    if (other.surface.kind === 'plane' || other.surface.kind === 'cone')
+      return { kind: 'lean', patch: b.other, edge: b.edge };
     return null;
   }
   // A fillet at the foot: the wall stands on its other side.
@@ -61,7 +72,12 @@ function sideOf(model: SolidModel, graph: PatchGraph, b: Border, f: Frame): Side
     if (away < nearest) [wall, nearest] = [c.other, away];
   }
   if (wall < 0) return null;
-  return { kind: 'wall', patch: wall, segment: wallSegment(graph.patches[wall]!, points, f), through: [b.other] };
+  return {
+    kind: 'wall',
+    patch: wall,
+    segment: wallSegment(graph.patches[wall]!, points, f),
+    through: [b.other],
+  };
 }
 
 /** A wall in plan over the stretch that `points` span. */
@@ -79,7 +95,14 @@ export function wallSegment(wall: Patch, points: Vec3[], f: Frame): Segment {
       ];
       turn += Math.atan2(cross2(p, q), p[0] * q[0] + p[1] * q[1]);
     }
-    return { kind: 'arc', from: onCircle(centre, s.radius, first), to: onCircle(centre, s.radius, last), centre, radius: s.radius, turn };
+    return {
+      kind: 'arc',
+      from: onCircle(centre, s.radius, first),
+      to: onCircle(centre, s.radius, last),
+      centre,
+      radius: s.radius,
+      turn,
+    };
   }
   const n = planeNormal(wall)!;
   const normal: Vec2 = [dot(n, f.x), dot(n, f.y)];
@@ -102,7 +125,8 @@ function joinSides(sides: Side[]): Side[] {
   for (const s of sides) {
     const last = list[list.length - 1];
     if (last && tryJoin(list, s, 1)) continue;
-    if (last?.kind === 'open' && s.kind === 'open') list[list.length - 1] = { kind: 'open', from: last.from, to: s.to };
+    if (last?.kind === 'open' && s.kind === 'open')
+      list[list.length - 1] = { kind: 'open', from: last.from, to: s.to };
     else if (!(last?.kind === 'open' && s.kind === 'wall' && tryJoin(list, s, 2))) list.push(s);
   }
   // The loop's own start may lie within a wall or a bite.
@@ -113,8 +137,16 @@ function joinSides(sides: Side[]): Side[] {
       list.pop();
     } else if (first.kind === 'wall' && tryJoin(list, first, 1)) {
       list[0] = list.pop()!;
-    } else if (first.kind === 'wall' && last.kind === 'open' && list.length > 2 && tryJoin(list, first, 2)) list[0] = list.pop()!;
-    else if (first.kind === 'open' && list.length > 2 && last.kind === 'wall' && list[1]!.kind === 'wall' && tryJoin(list, list[1]!, 1)) list.splice(0, 2, list.pop()!);
+    } else if (first.kind === 'wall' && last.kind === 'open' && list.length > 2 && tryJoin(list, first, 2))
+      list[0] = list.pop()!;
+    else if (
+      first.kind === 'open' &&
+      list.length > 2 &&
+      last.kind === 'wall' &&
+      list[1]!.kind === 'wall' &&
+      tryJoin(list, list[1]!, 1)
+    )
+      list.splice(0, 2, list.pop()!);
     else break;
   }
   return list;
@@ -123,11 +155,19 @@ function joinSides(sides: Side[]): Side[] {
 /** Joins `s` onto the list's last wall (`back` = 1) or the one before its last opening (`back` = 2). */
 function tryJoin(list: Side[], s: Side, back: 1 | 2): boolean {
   const mate = list[list.length - back];
-  if (mate?.kind !== 'wall' || s.kind !== 'wall' || mate === s || !isSameCarrier(mate.segment, s.segment)) return false;
+  if (mate?.kind !== 'wall' || s.kind !== 'wall' || mate === s || !isSameCarrier(mate.segment, s.segment))
+    return false;
   if (back === 2 && mate.segment.kind === 'line' && !isAhead(mate.segment, s.segment.from)) return false;
   const through = [...mate.through, ...s.through, ...(s.patch === mate.patch ? [] : [s.patch])];
-  list.splice(list.length - back, back, { kind: 'wall', patch: mate.patch, segment: joinSegments(mate.segment, s.segment), through });
+  list.splice(list.length - back, back, {
+    kind: 'wall',
+    patch: mate.patch,
+    segment: joinSegments(mate.segment, s.segment),
+    through,
+  });
   return true;
 }
 
-const isAhead = (line: Segment, p: Vec2): boolean => (p[0] - line.to[0]) * (line.to[0] - line.from[0]) + (p[1] - line.to[1]) * (line.to[1] - line.from[1]) > -1e-6;
+const isAhead = (line: Segment, p: Vec2): boolean =>
+  (p[0] - line.to[0]) * (line.to[0] - line.from[0]) + (p[1] - line.to[1]) * (line.to[1] - line.from[1]) >
+  -1e-6;

@@ -45,7 +45,8 @@ const HALF_TURN = 0.02;
 /** Largest difference between an end's diameter and the width, mm. */
 const END_FIT = 0.01;
 
-export const isHalfRound = (s: Segment): boolean => s.kind === 'arc' && Math.abs(s.turn - Math.PI) < HALF_TURN;
+export const isHalfRound = (s: Segment): boolean =>
+  s.kind === 'arc' && Math.abs(s.turn - Math.PI) < HALF_TURN;
 
 /** The strip that an outline without an island makes: closed at both ends, at one or at none. */
 export function stripWithEnds(sides: Side[]): StripShape | null {
@@ -74,7 +75,12 @@ function betweenTwoCaps(walls: Wall[]): StripShape | null {
       if (k <= i) continue;
       const [a, b] = [walls[i]!.segment, walls[k]!.segment];
       if (a.kind !== 'arc' || b.kind !== 'arc' || Math.abs(a.radius - b.radius) > END_FIT / 2) continue;
-      const found = between([...walls.slice(k + 1), ...walls.slice(0, i)], walls.slice(i + 1, k), [walls[i]!, walls[k]!], ['round', 'round']);
+      const found = between(
+        [...walls.slice(k + 1), ...walls.slice(0, i)],
+        walls.slice(i + 1, k),
+        [walls[i]!, walls[k]!],
+        ['round', 'round'],
+      );
       if (found) return found;
     }
   }
@@ -90,7 +96,8 @@ function between(back: Wall[], right: Wall[], caps: Wall[], ends: [StripEnd, Str
   const rightPath = right.map((w) => w.segment);
   const width = pairWidth(leftPath, rightPath);
   if (width === null) return null;
-  for (const c of caps) if (c.segment.kind !== 'arc' || Math.abs(2 * c.segment.radius - width) > END_FIT) return null;
+  for (const c of caps)
+    if (c.segment.kind !== 'arc' || Math.abs(2 * c.segment.radius - width) > END_FIT) return null;
   const centreline = centreLine(leftPath, rightPath, width);
   return centreline && { centreline, width, closed: false, ends, left, right, caps };
 }
@@ -130,7 +137,13 @@ export function stripRound(outer: Side[], island: Side[]): StripShape | null {
 }
 
 /** Level of the face that a wall is cut into, chamfers and rounds on its rim not counted; and the ceilings that close it from above. */
-export function wallTop(model: SolidModel, graph: PatchGraph, wall: number, d: Vec3, floorLevel: number): { top: number; ceilings: number[] } {
+export function wallTop(
+  model: SolidModel,
+  graph: PatchGraph,
+  wall: number,
+  d: Vec3,
+  floorLevel: number,
+): { top: number; ceilings: number[] } {
   const patch = graph.patches[wall]!;
   let top = -Infinity;
   const ceilings: number[] = [];
@@ -147,7 +160,8 @@ export function wallTop(model: SolidModel, graph: PatchGraph, wall: number, d: V
     if (normal && dot(normal, d) < -1 + 1e-6 && b.convexity === 'concave') ceilings.push(b.other);
     if (b.convexity === 'convex') look(other);
     if (b.convexity === 'concave' || isParallelTo(other, d)) continue;
-    for (const c of other.loops.flat()) if (c.other >= 0 && c.convexity !== 'concave') look(graph.patches[c.other]!);
+    for (const c of other.loops.flat())
+      if (c.other >= 0 && c.convexity !== 'concave') look(graph.patches[c.other]!);
   }
   if (top === -Infinity) top = extentAlong(model, patch, d)[1];
   return { top, ceilings: [...new Set(ceilings)] };

@@ -1,9 +1,18 @@
+import { straightRun } from '../curves.ts';
 import { dot, sub } from '../../geometry/vec.ts';
 import { planeNormal } from '../../model/patches.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
-import { atTop, lineBetween, openEnds, overallLine, positive, stripFaces, stripReach } from '../strip/describe.ts';
+import {
+  atTop,
+  lineBetween,
+  openEnds,
+  overallLine,
+  positive,
+  stripFaces,
+  stripReach,
+} from '../strip/describe.ts';
 import { strips } from '../strip/find.ts';
 import { isWall } from '../strip/sides.ts';
 import { wallTop, type Strip } from '../strip/strip.ts';
@@ -14,11 +23,28 @@ export const tSlotFamily: FeatureFamily<'t-slot'> = {
   prefix: 'T',
   recognise: recogniseTSlots,
   place: (f) => f.at,
-  group: (f) => (f.openEnds === 2 ? 'T-slots, open at both ends' : f.openEnds === 1 ? 'T-slots, open at one end' : 'T-slots, closed'),
+  group: (f) =>
+    f.openEnds === 2
+      ? 'T-slots, open at both ends'
+      : f.openEnds === 1
+        ? 'T-slots, open at one end'
+        : 'T-slots, closed',
   sizeKey: (f, anyDepth) =>
-    ['t-slot', f.openEnds, directionPart(f.axis), ...[f.mouthWidth, f.headWidth, f.headHeight, f.length].map(sizePart), depthPart(f.mouthDepth, anyDepth)].join('|'),
-  describe: (f, say) => `${say(f.mouthWidth)} / ${say(f.headWidth)} x ${say(f.headHeight)} ↧${say(f.mouthDepth + f.headHeight)}`,
+    [
+      't-slot',
+      f.openEnds,
+      directionPart(f.axis),
+      ...[f.mouthWidth, f.headWidth, f.headHeight, f.length].map(sizePart),
+      depthPart(f.mouthDepth, anyDepth),
+    ].join('|'),
+  describe: (f, say) =>
+    `${say(f.mouthWidth)} / ${say(f.headWidth)} x ${say(f.headHeight)} ↧${say(f.mouthDepth + f.headHeight)}`,
   sortBy: (f) => f.headWidth,
+  opening: (f) => ({
+    runs: [straightRun(f.at, f.direction, f.length)],
+    width: f.mouthWidth,
+    depth: f.mouthDepth + f.headHeight,
+  }),
 };
 
 /** Straight strips under ceilings with a narrower throat above. */
@@ -33,7 +59,15 @@ function recogniseTSlots(context: RecogniseContext): Recognised<TSlotFeature> {
   }
   const read = new Set(features.flatMap((f) => f.faces));
   const left = odd.filter((f) => !read.has(f));
-  const notes = left.length > 0 ? [{ code: 'undercut', message: `Undercut cavities that are no T-slots were seen and left: faces ${left.join(', ')}.` }] : [];
+  const notes =
+    left.length > 0
+      ? [
+          {
+            code: 'undercut',
+            message: `Undercut cavities that are no T-slots were seen and left: faces ${left.join(', ')}.`,
+          },
+        ]
+      : [];
   return { features, notes };
 }
 
@@ -46,7 +80,9 @@ function readTSlot(context: RecogniseContext, head: Strip): Found<TSlotFeature> 
   const throat = [
     ...new Set(
       head.ceilings.flatMap((c) =>
-        graph.patches[c]!.loops.flat().flatMap((b) => (b.other >= 0 && b.convexity === 'convex' && isWall(graph.patches[b.other]!, d) ? [b.other] : [])),
+        graph.patches[c]!.loops.flat().flatMap((b) =>
+          b.other >= 0 && b.convexity === 'convex' && isWall(graph.patches[b.other]!, d) ? [b.other] : [],
+        ),
       ),
     ),
   ];
@@ -59,7 +95,11 @@ function readTSlot(context: RecogniseContext, head: Strip): Found<TSlotFeature> 
   const distances = sides.map((w) => {
     const s = graph.patches[w]!.surface;
     return s.kind === 'plane'
-      ? { wall: w, away: Math.abs(dot(sub(s.origin, middle), planeNormal(graph.patches[w]!)!)), sense: dot(planeNormal(graph.patches[w]!)!, sub(middle, s.origin)) }
+      ? {
+          wall: w,
+          away: Math.abs(dot(sub(s.origin, middle), planeNormal(graph.patches[w]!)!)),
+          sense: dot(planeNormal(graph.patches[w]!)!, sub(middle, s.origin)),
+        }
       : null;
   });
   const facing = distances.filter((x) => x !== null && x.sense > 0 && x.away < head.width / 2);

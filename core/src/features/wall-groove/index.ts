@@ -1,4 +1,14 @@
-import { cross2, distance2, lineDirection, middle2, segmentLength, segmentPoint, sub2, type Segment, type Vec2 } from '../../geometry/path.ts';
+import {
+  cross2,
+  distance2,
+  lineDirection,
+  middle2,
+  segmentLength,
+  segmentPoint,
+  sub2,
+  type Segment,
+  type Vec2,
+} from '../../geometry/path.ts';
 import { along, dot, scale, type Vec3 } from '../../geometry/vec.ts';
 import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
@@ -15,7 +25,16 @@ export const wallGrooveFamily: FeatureFamily<'wall-groove'> = {
   recognise: recogniseWallGrooves,
   place: (f) => f.at,
   group: (f) => `Wall grooves, ${f.side}, ${f.loop === 'closed' ? 'all round' : 'open'}`,
-  sizeKey: (f, anyDepth) => ['wall-groove', f.side, f.loop, directionPart(f.axis), sizePart(f.width), sizePart(f.length), depthPart(f.depth, anyDepth)].join('|'),
+  sizeKey: (f, anyDepth) =>
+    [
+      'wall-groove',
+      f.side,
+      f.loop,
+      directionPart(f.axis),
+      sizePart(f.width),
+      sizePart(f.length),
+      depthPart(f.depth, anyDepth),
+    ].join('|'),
   describe: (f, say) => `${say(f.width)} wide, ${say(f.depth)} into the wall`,
   sortBy: (f) => f.width,
 };
@@ -29,7 +48,9 @@ function recogniseWallGrooves(context: RecogniseContext): Recognised<WallGrooveF
   const taken = new Set<number>();
   // Ceilings that look down first, so that a groove is read from above.
   const share = (p: number): number => dot(planeNormal(graph.patches[p]!)!, main);
-  const planes = patches.filter((p) => planeNormal(graph.patches[p]!) !== null).sort((a, b) => share(a) - share(b) || a - b);
+  const planes = patches
+    .filter((p) => planeNormal(graph.patches[p]!) !== null)
+    .sort((a, b) => share(a) - share(b) || a - b);
   for (const ceiling of planes) {
     const read = readWallGroove(context, ceiling, taken);
     if (!read) continue;
@@ -39,10 +60,18 @@ function recogniseWallGrooves(context: RecogniseContext): Recognised<WallGrooveF
   return { features, notes: [] };
 }
 
-function readWallGroove(context: RecogniseContext, ceiling: number, taken: Set<number>): { feature: Found<WallGrooveFeature>; backs: number[] } | null {
+function readWallGroove(
+  context: RecogniseContext,
+  ceiling: number,
+  taken: Set<number>,
+): { feature: Found<WallGrooveFeature>; backs: number[] } | null {
   const { model, graph, claimed, main } = context;
   const patch = graph.patches[ceiling]!;
-  if (patch.faces.every((f) => claimed.has(f)) || !patch.loops.some((l) => l.some((b) => b.convexity === 'concave' || b.convexity === 'smooth'))) return null;
+  if (
+    patch.faces.every((f) => claimed.has(f)) ||
+    !patch.loops.some((l) => l.some((b) => b.convexity === 'concave' || b.convexity === 'smooth'))
+  )
+    return null;
   const down = planeNormal(patch)!;
   const frame = planFrame(down);
   const outline = outerLoop(context, patch.loops, frame);
@@ -71,15 +100,21 @@ function readWallGroove(context: RecogniseContext, ceiling: number, taken: Set<n
   const side = chain.closed && chain.loop === outline ? 'inside' : 'outside';
   const axis = isUpright ? roundVec(dot(down, main) > 0 ? down : scale(down, -1)) : positive(down);
   const middle = along(fromPlan(frame, mouth.at, level), down, width / 2);
-  const reach = [axis, roundVec(scale(axis, -1))].filter((d) => context.rays.firstHit(along(middle, mouth.outward(frame), 0.2), d) === null);
+  const reach = [axis, roundVec(scale(axis, -1))].filter(
+    (d) => context.rays.firstHit(along(middle, mouth.outward(frame), 0.2), d) === null,
+  );
   return {
     backs,
     feature: {
       family: 'wall-groove',
       solid: context.solid,
-      faces: [...new Set([...patch.faces, ...backs.flatMap((p) => graph.patches[p]!.faces), ...floors.flatMap((f) => (f!.isStrip ? graph.patches[f!.patch]!.faces : []))])].sort(
-        (a, b) => a - b,
-      ),
+      faces: [
+        ...new Set([
+          ...patch.faces,
+          ...backs.flatMap((p) => graph.patches[p]!.faces),
+          ...floors.flatMap((f) => (f!.isStrip ? graph.patches[f!.patch]!.faces : [])),
+        ]),
+      ].sort((a, b) => a - b),
       reachableFrom: reach,
       axis,
       width: round(width),
@@ -94,15 +129,24 @@ function readWallGroove(context: RecogniseContext, ceiling: number, taken: Set<n
 }
 
 /** The plane at the back wall's other end that faces the ceiling. */
-function oppositePlane({ model, graph }: RecogniseContext, back: number, down: Vec3, level: number): { patch: number; away: number; isStrip: boolean } | null {
-  const look = (borders: Border[], depth: number): { patch: number; away: number; isStrip: boolean } | null => {
+function oppositePlane(
+  { model, graph }: RecogniseContext,
+  back: number,
+  down: Vec3,
+  level: number,
+): { patch: number; away: number; isStrip: boolean } | null {
+  const look = (
+    borders: Border[],
+    depth: number,
+  ): { patch: number; away: number; isStrip: boolean } | null => {
     for (const b of borders) {
       if (b.other < 0 || b.convexity === 'convex') continue;
       const other = graph.patches[b.other]!;
       const n = planeNormal(other);
       if (n && dot(n, down) < -1 + 1e-6) {
         const away = dot(model.edges[other.loops[0]![0]!.edge]!.points[0]!, down) - level;
-        if (away > 1e-3) return { patch: b.other, away, isStrip: other.loops.flat().some((c) => c.convexity === 'convex') };
+        if (away > 1e-3)
+          return { patch: b.other, away, isStrip: other.loops.flat().some((c) => c.convexity === 'convex') };
       } else if (depth > 0 && b.convexity === 'smooth' && other.reversed && !isWall(other, down)) {
         const found = look(other.loops.flat(), depth - 1);
         if (found) return found;
@@ -122,13 +166,25 @@ interface Mouth {
 }
 
 /** The edge of the wall that the groove is cut into: parallel to every back wall at one depth. */
-function mouthOf({ model, graph }: RecogniseContext, loops: Border[][], chain: { walls: Wall[]; closed: boolean }, frame: ReturnType<typeof planFrame>): Mouth | null {
+function mouthOf(
+  { model, graph }: RecogniseContext,
+  loops: Border[][],
+  chain: { walls: Wall[]; closed: boolean },
+  frame: ReturnType<typeof planFrame>,
+): Mouth | null {
   const rims = loops.flat().flatMap((b) => {
     if (b.other < 0 || b.convexity !== 'convex' || !isWall(graph.patches[b.other]!, frame.z)) return [];
     return [{ border: b, segment: wallSegment(graph.patches[b.other]!, borderPoints(model, b), frame) }];
   });
-  const matched = chain.walls.map((w) => rims.flatMap((r) => (depthBetween(w.segment, r.segment) === null ? [] : [{ ...r, depth: depthBetween(w.segment, r.segment)! }])));
-  const isRunOut = (i: number): boolean => !chain.closed && (i === 0 || i === matched.length - 1) && chain.walls[i]!.segment.kind === 'arc';
+  const matched = chain.walls.map((w) =>
+    rims.flatMap((r) =>
+      depthBetween(w.segment, r.segment) === null
+        ? []
+        : [{ ...r, depth: depthBetween(w.segment, r.segment)! }],
+    ),
+  );
+  const isRunOut = (i: number): boolean =>
+    !chain.closed && (i === 0 || i === matched.length - 1) && chain.walls[i]!.segment.kind === 'arc';
   if (matched.some((m, i) => m.length === 0 && !isRunOut(i))) return null;
   const all = [...new Map(matched.flat().map((m) => [m.border.edge, m])).values()];
   if (all.length === 0) return wholeArc(chain.walls, rims);
@@ -137,21 +193,32 @@ function mouthOf({ model, graph }: RecogniseContext, loops: Border[][], chain: {
   if (matched.some((m, i) => !isRunOut(i) && !m.some((x) => Math.abs(x.depth - depth) < 5e-3))) return null;
   const edges = chain.closed ? rims : near;
   const longest = near.reduce((m, r) => (segmentLength(r.segment) > segmentLength(m.segment) ? r : m));
-  const back = chain.walls[matched.findIndex((m) => m.some((x) => x.border.edge === longest.border.edge && Math.abs(x.depth - depth) < 5e-3))]!;
+  const back =
+    chain.walls[
+      matched.findIndex((m) =>
+        m.some((x) => x.border.edge === longest.border.edge && Math.abs(x.depth - depth) < 5e-3),
+      )
+    ]!;
   return {
     depth,
     length: edges.reduce((sum, r) => sum + segmentLength(r.segment), 0),
     at: segmentPoint(longest.segment, 0.5),
     edges: edges.map((r) => r.border.edge),
-    outward: (f) => outwardFrom(f, nearestOn(back.segment, segmentPoint(longest.segment, 0.5)), segmentPoint(longest.segment, 0.5)),
+    outward: (f) =>
+      outwardFrom(
+        f,
+        nearestOn(back.segment, segmentPoint(longest.segment, 0.5)),
+        segmentPoint(longest.segment, 0.5),
+      ),
   };
 }
 
 /** A disc cutter's straight plunge: one arc behind a straight mouth. */
 function wholeArc(walls: Wall[], rims: { border: Border; segment: Segment }[]): Mouth | null {
-  const arc = walls[0]!.segment;
+  const [wall, ...more] = walls;
+  const arc = wall?.segment;
   const lines = rims.filter((r) => r.segment.kind === 'line');
-  if (walls.length !== 1 || arc.kind !== 'arc' || lines.length !== 1) return null;
+  if (more.length > 0 || arc?.kind !== 'arc' || lines.length !== 1) return null;
   const line = lines[0]!.segment as Extract<Segment, { kind: 'line' }>;
   const at = middle2(line.from, line.to);
   const deepest = segmentPoint(arc, 0.5);
@@ -176,7 +243,10 @@ function nearestOn(s: Segment, p: Vec2): Vec2 {
     return [s.from[0] + k * d[0], s.from[1] + k * d[1]];
   }
   const l = distance2(p, s.centre) || 1;
-  return [s.centre[0] + ((p[0] - s.centre[0]) * s.radius) / l, s.centre[1] + ((p[1] - s.centre[1]) * s.radius) / l];
+  return [
+    s.centre[0] + ((p[0] - s.centre[0]) * s.radius) / l,
+    s.centre[1] + ((p[1] - s.centre[1]) * s.radius) / l,
+  ];
 }
 
 /** How far a back wall lies behind a mouth that is parallel to it and runs beside it; null where it is not. */

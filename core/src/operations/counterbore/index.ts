@@ -1,5 +1,5 @@
 import { speedAndFeed } from '../../cutting/material.ts';
-import { findTool } from '../../tools/find.ts';
+import { chooseTool } from '../choose-tool.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
 /** Opens a flat-floored step with a cutter of exactly its diameter. */
@@ -16,8 +16,18 @@ function planCounterbore(c: KindContext): PlanResult {
   const { step } = c;
   if (step?.shape !== 'cylinder') return { missing: 'The step is not a straight one.' };
   const parameters = new Parameters(c);
-  const floor = parameters.length('depth', 'floor below entry', step.end, 'model', 'counterbore in the model');
-  const found = findTool(c.tools, { kind: 'counterbore', diameter: step.diameter, reach: floor }, c.say);
+  const isPrinted = c.print.counterbore?.depth !== undefined;
+  const floor = parameters.length(
+    'depth',
+    'floor below entry',
+    step.end,
+    isPrinted ? 'print' : 'model',
+    isPrinted ? 'from the print' : 'counterbore in the model',
+  );
+  const found = chooseTool(c, { kind: 'counterbore', diameter: step.diameter }, (tool) => ({
+    tip: floor,
+    allowed: { radius: tool.diameter / 2 + WALL },
+  }));
   if ('missing' in found) return found;
   const { tool } = found;
   const { speed, feed } = speedAndFeed(tool, c.material, c.machine, floor);
@@ -32,3 +42,6 @@ function planCounterbore(c: KindContext): PlanResult {
     remarks: [],
   };
 }
+
+/** The wall that a tool is to touch lies this near it, mm. */
+const WALL = 0.05;

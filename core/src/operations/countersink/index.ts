@@ -1,6 +1,7 @@
-import { countersinkDepth } from '../../cutting/depths.ts';
+import { countersinkDepth, rimDiameter } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
-import { findTool } from '../../tools/find.ts';
+import type { Tool } from '../../tools/schema.ts';
+import { chooseTool } from '../choose-tool.ts';
 import { entryCone } from '../hole-view.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
@@ -19,12 +20,28 @@ function planCountersink(c: KindContext): PlanResult {
   const cone = c.step?.shape === 'cone' ? c.step : entryCone(hole);
   if (!cone) return { missing: 'The hole has no countersink in the model.' };
   const parameters = new Parameters(c);
-  const rim = parameters.length('rim', 'rim diameter', cone.startDiameter, 'model', 'countersink in the model');
-  const found = findTool(c.tools, { kind: 'countersink', angleDeg: cone.angle, minDiameter: rim }, c.say);
+  const isPrinted = c.print.countersink !== undefined;
+  const rim = parameters.length(
+    'rim',
+    'rim diameter',
+    cone.startDiameter,
+    isPrinted ? 'print' : 'model',
+    isPrinted ? 'from the print' : 'countersink in the model',
+  );
+  const depthFor = (tool: Tool): number => cone.top + countersinkDepth(rim, cone.angle, tool.tipDiameter);
+  const found = chooseTool(c, { kind: 'countersink', angleDeg: cone.angle, minDiameter: rim }, (tool) => ({
+    tip: depthFor(tool),
+    allowed: { radius: rimDiameter(depthFor(tool), cone.angle, tool.tipDiameter) / 2 + 0.05 },
+  }));
   if ('missing' in found) return found;
   const { tool } = found;
-  const depth = cone.top + countersinkDepth(rim, cone.angle, tool.tipDiameter);
-  parameters.derived('depth', 'tip below entry', depth, `rim ⌀${c.say(rim)} at ${Math.round(cone.angle)}°, tip flat ⌀${c.say(tool.tipDiameter)}`);
+  const depth = depthFor(tool);
+  parameters.derived(
+    'depth',
+    'tip below entry',
+    depth,
+    `rim ⌀${c.say(rim)} at ${Math.round(cone.angle)}°, tip flat ⌀${c.say(tool.tipDiameter)}`,
+  );
   const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
   return {
     tool,

@@ -24,7 +24,10 @@ export function peckDepth(parameters: Parameters, { diameter, travel, share }: P
     return q;
   }
   if (by === 'count') {
-    const count = Math.max(1, Math.round(parameters.number('peckCount', 'pecks', peckCount(travel, usual), 'method')));
+    const count = Math.max(
+      1,
+      Math.round(parameters.number('peckCount', 'pecks', peckCount(travel, usual), 'method')),
+    );
     // Rounded up to what a control keeps: rounding down would add a sliver of a peck.
     const q = Math.ceil((travel / count) * 1000) / 1000;
     parameters.derived('peck', 'peck', q, 'depth / count');

@@ -1,13 +1,26 @@
-import { spotDepth } from '../../cutting/depths.ts';
+import { rimDiameter, spotDepth } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
-import { findTool, type Found } from '../../tools/find.ts';
-import { drilledStep, entryCone, type HoleView } from '../hole-view.ts';
-import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult, type Remark, type Source } from '../kind.ts';
+import { USUAL_POINT } from '../../tools/kinds/drill.ts';
+import { EDGE_BREAK } from '../../tools/kinds/spot-drill.ts';
+import type { Tool } from '../../tools/schema.ts';
+import { chooseTool, type Chosen, type Cut } from '../choose-tool.ts';
+import { drilledStep, entryCone, rimLevel, type HoleView } from '../hole-view.ts';
+import {
+  Parameters,
+  placeHoles,
+  type KindContext,
+  type OperationKind,
+  type PlanResult,
+  type Remark,
+  type Source,
+} from '../kind.ts';
 
-/** How much wider than the thread or hole a spot's rim is made where the model has no chamfer, mm on diameter. */
-export const EDGE_BREAK = 0.4;
 /** A spot drill is used to this share of its diameter at most. */
 const USABLE = 0.97;
+/** A start for the drill where no rim is wanted, or none can be made: this share of its diameter. */
+const START_SHARE = 0.8;
+/** Turns that it holds at the bottom: longer only work-hardens the metal. */
+const HOLD_TURNS = 2;
 
 /** Spots a hole so that the drill starts true, and leaves the rim that is wanted afterwards. */
 export const spotKind: OperationKind = {
@@ -20,16 +33,24 @@ export const spotKind: OperationKind = {
 };
 
 function planSpot(c: KindContext): PlanResult {
-  const hole = c.holes[0]!;
+  const holes = c.holes.filter((h) => !h.isGuided);
+  const hole = holes[0];
+  if (!hole) return { none: 'The hole above it on the same axis leads the drill: it is not spotted.' };
   const wanted = wantedRim(c, hole);
-  const found = findSpot(c, wanted.angleDeg, wanted.rim);
+  const found = findSpot(c, wanted, holes);
   if ('missing' in found) return found;
   const { tool } = found;
   const angle = tool.pointAngleDeg ?? 90;
   const parameters = new Parameters(c);
   const remarks: Remark[] = [];
   const largest = USABLE * tool.diameter;
-  const rim = parameters.length('rim', 'rim diameter', Math.min(wanted.rim, largest), wanted.source, wanted.relation);
+  const rim = parameters.length(
+    'rim',
+    'rim diameter',
+    Math.min(wanted.rim, largest),
+    wanted.source,
+    wanted.relation,
+  );
   if (wanted.rim > largest + 1e-6 && wanted.source === 'model') {
     remarks.push({
       rule: 'spot-rim',
@@ -38,8 +59,13 @@ function planSpot(c: KindContext): PlanResult {
     });
   }
   if (rim > tool.diameter) {
-    remarks.push({ rule: 'spot-rim', severity: 'error', message: `A rim of ${c.say(rim)} needs a spot drill wider than ${c.say(tool.diameter)}.` });
+    remarks.push({
+      rule: 'spot-rim',
+      severity: 'error',
+      message: `A rim of ${c.say(rim)} needs a spot drill wider than ${c.say(tool.diameter)}.`,
+    });
   }
+  remarks.push(...sharpness(c, hole, tool), ...deepStarts(c, holes, tool));
   const depth = spotDepth(rim, angle, tool.tipDiameter);
   parameters.derived('depth', 'depth at tip', depth, `rim ⌀${c.say(rim)} at ${Math.round(angle)}°`);
   const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
@@ -48,11 +74,54 @@ function planSpot(c: KindContext): PlanResult {
     cycle: 'G82',
     speed,
     feed,
-    dwellSeconds: parameters.seconds('dwell', 'dwell', 0.2, 'method'),
-    holes: placeHoles(c, (h) => h.entryDrop + depth),
+    dwellSeconds: parameters.seconds(
+      'dwell',
+      'dwell',
+      Math.ceil((100 * HOLD_TURNS * 60) / speed) / 100,
+      'method',
+    ),
+    holes: placeHoles({ ...c, holes }, (h) => tipBelow(h, tool, rim)),
     parameters: parameters.list,
     remarks,
+    alternatives: [tool, ...found.others].map((t) => t.id),
   };
+}
+
+/** Where the tip goes: to the rim that is wanted, or, under more metal than a spot should go through, to a start at that metal's top. */
+function tipBelow(h: HoleView, tool: Tool, rim: number): number {
+  const angle = tool.pointAngleDeg ?? 90;
+  if (!isDeepStart(h, tool)) return rimLevel(h) + spotDepth(rim, angle, tool.tipDiameter);
+  return h.entryZ - h.metalZ + spotDepth(Math.min(rim, START_SHARE * drillOf(h)), angle, tool.tipDiameter);
+}
+
+const isDeepStart = (h: HoleView, tool: Tool): boolean => h.metalZ - h.entryZ > tool.diameter;
+
+function deepStarts(c: KindContext, holes: readonly HoleView[], tool: Tool): Remark[] {
+  const deep = holes.filter((h) => isDeepStart(h, tool));
+  const [first] = deep;
+  if (!first) return [];
+  const names =
+    deep.length > 4 ? `${first.label} and ${deep.length - 1} more` : deep.map((h) => h.label).join(', ');
+  return [
+    {
+      rule: 'spot-above',
+      severity: 'note',
+      message: `${names}: ${c.say(first.metalZ - first.entryZ)} of metal may stand above the entry (${first.metalFrom ?? 'stock'}): the spot only starts the drill at its top and leaves no rim at the entry.`,
+    },
+  ];
+}
+
+/** A spot sharper than the drill lets the drill's corners strike first. */
+function sharpness(c: KindContext, hole: HoleView, tool: Tool): Remark[] {
+  const [spot, drill] = [tool.pointAngleDeg ?? 90, drillPoint(c, hole)];
+  if (spot >= drill - 0.5) return [];
+  return [
+    {
+      rule: 'spot-sharper',
+      severity: 'note',
+      message: `The spot's ${Math.round(spot)}° is sharper than the drill's ${Math.round(drill)}°: the drill's corners touch first. ${entryCone(hole) ? 'The model’s chamfer asks for it' : 'Add a blunter spot drill'}; feed in gently.`,
+    },
+  ];
 }
 
 interface WantedRim {
@@ -62,30 +131,83 @@ interface WantedRim {
   angleDeg: number | null;
 }
 
+const drillOf = (hole: HoleView): number =>
+  drilledStep(hole)?.diameter ??
+  hole.steps.reduce((m, s) => Math.min(m, s.shape === 'cone' ? s.endDiameter : s.diameter), Infinity);
+
+function drillPoint(c: KindContext, hole: HoleView): number {
+  const wanted = c.thread?.tapDrill ?? drillOf(hole);
+  const near = c.tools.find((t) => t.kind === 'drill' && Math.abs(t.diameter - wanted) < 0.011);
+  return near?.pointAngleDeg ?? USUAL_POINT;
+}
+
 function wantedRim(c: KindContext, hole: HoleView): WantedRim {
   const cone = entryCone(hole);
-  const drill = drilledStep(hole)?.diameter ?? hole.steps.reduce((m, s) => Math.min(m, s.shape === 'cone' ? s.endDiameter : s.diameter), Infinity);
+  const drill = drillOf(hole);
   const { role } = hole.feature;
-  if (cone && role !== 'countersunk') return { rim: cone.startDiameter, source: 'model', relation: 'chamfer in the model', angleDeg: cone.angle };
+  if (cone && role !== 'countersunk')
+    return {
+      rim: cone.startDiameter,
+      source: 'model',
+      relation: 'chamfer in the model',
+      angleDeg: cone.angle,
+    };
   // What is opened wider afterwards needs only a start for the drill, narrower than what follows.
-  if (cone || hole.steps.length > 1) return { rim: 0.8 * drill, source: 'method', relation: '0.8 of the drill', angleDeg: null };
-  if (c.thread) return { rim: c.thread.majorDiameter + EDGE_BREAK, source: 'method', relation: `thread + ${c.say(EDGE_BREAK)}`, angleDeg: null };
-  return { rim: drill + EDGE_BREAK, source: 'method', relation: `hole + ${c.say(EDGE_BREAK)}`, angleDeg: null };
+  if (cone || hole.steps.length > 1)
+    return { rim: START_SHARE * drill, source: 'method', relation: '0.8 of the drill', angleDeg: null };
+  if (c.thread)
+    return {
+      rim: c.thread.majorDiameter + EDGE_BREAK,
+      source: 'method',
+      relation: `thread + ${c.say(EDGE_BREAK)}`,
+      angleDeg: null,
+    };
+  return {
+    rim: drill + EDGE_BREAK,
+    source: 'method',
+    relation: `hole + ${c.say(EDGE_BREAK)}`,
+    angleDeg: null,
+  };
 }
 
 /**
- * The angle of the model's chamfer, else the bluntest on the list: with a spot sharper than the drill's point the drill's
- * corners would touch first. The narrowest that makes the rim, else the widest there is.
+ * The angle of the model's chamfer; else any at least as blunt as the drill's point, and a sharper one only where there is no other.
+ * The narrowest that makes the rim, else the widest there is; a rim that nobody asked for gives way where no tool has room for it.
  */
-function findSpot(c: KindContext, angleDeg: number | null, rim: number): Found {
-  const angles = angleDeg !== null ? [angleDeg] : [...new Set(c.tools.flatMap((t) => (t.kind === 'spot-drill' ? [t.pointAngleDeg ?? 90] : [])))].sort((a, b) => b - a);
-  for (const angle of angles) {
-    const wide = findTool(c.tools, { kind: 'spot-drill', angleDeg: angle, minDiameter: rim / USABLE }, c.say);
-    if ('tool' in wide) return wide;
+function findSpot(c: KindContext, { angleDeg, rim }: WantedRim, holes: readonly HoleView[]): Chosen {
+  const spots = c.tools.filter((t) => t.kind === 'spot-drill');
+  if (spots.length === 0) {
+    const need = { kind: 'spot-drill', angleDeg: angleDeg ?? 90, minDiameter: rim / USABLE } as const;
+    return { missing: 'No spot drill in the tool list.', need };
   }
-  const widest = c.tools
-    .filter((t) => t.kind === 'spot-drill' && (angleDeg === null || Math.abs((t.pointAngleDeg ?? 90) - angleDeg) < 0.5))
-    .sort((a, b) => b.diameter - a.diameter || (b.pointAngleDeg ?? 90) - (a.pointAngleDeg ?? 90))[0];
-  if (widest) return { tool: widest };
-  return { missing: angleDeg !== null ? `No spot drill of ${Math.round(angleDeg)}° in the tool list for the chamfer in the model.` : 'No spot drill in the tool list.' };
+  const point = drillPoint(c, holes[0]!);
+  const angle = (t: Tool): number => t.pointAngleDeg ?? 90;
+  const right =
+    angleDeg !== null
+      ? spots.filter((t) => Math.abs(angle(t) - angleDeg) < 0.5)
+      : spots.filter((t) => angle(t) >= point - 0.5);
+  if (angleDeg !== null && right.length === 0)
+    return {
+      missing: `No spot drill of ${Math.round(angleDeg)}° in the tool list for the chamfer in the model.`,
+      need: { kind: 'spot-drill', angleDeg, minDiameter: rim / USABLE },
+    };
+  const bluntest = Math.max(...spots.map(angle));
+  const usable = right.length > 0 ? right : spots.filter((t) => angle(t) >= bluntest - 0.5);
+  const context = { ...c, tools: usable };
+  const cut = (tool: Tool, h: HoleView): Cut => {
+    const made = Math.min(rim, USABLE * tool.diameter);
+    const tip = tipBelow(h, tool, made);
+    const atEntry = rimDiameter(Math.max(0, tip), angle(tool), tool.tipDiameter);
+    return { tip, allowed: { radius: Math.min(tool.diameter, Math.max(atEntry, made)) / 2 + 0.05 } };
+  };
+  const wide = chooseTool(context, { kind: 'spot-drill', minDiameter: rim / USABLE }, cut, holes);
+  if ('tool' in wide) return wide;
+  const byWidth = [...usable].sort((a, b) => b.diameter - a.diameter);
+  for (const t of byWidth) {
+    const any = chooseTool({ ...c, tools: [t] }, { kind: 'spot-drill' }, cut, holes);
+    if ('tool' in any) return any;
+  }
+  return usable.some((t) => t.diameter >= rim / USABLE)
+    ? wide
+    : chooseTool(context, { kind: 'spot-drill' }, cut, holes);
 }

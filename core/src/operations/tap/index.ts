@@ -1,10 +1,23 @@
 import { speedAndFeed } from '../../cutting/material.ts';
-import { drillDepthForTap, engagementPercent, LEAD_THREADS, tapDepth, type TapLead } from '../../threads/thread.ts';
-import { findTool } from '../../tools/find.ts';
-import { startOfThread } from '../drill/index.ts';
+import {
+  drillDepthForTap,
+  engagementPercent,
+  LEAD_THREADS,
+  tapDepth,
+  type TapLead,
+} from '../../threads/thread.ts';
+import { chooseTool, type Chosen } from '../choose-tool.ts';
+import { mainDepth, startOfThread } from '../drill/index.ts';
 import type { HoleView } from '../hole-view.ts';
-import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
-import type { Tool } from '../../tools/schema.ts';
+import {
+  Parameters,
+  placeHoles,
+  tapStyle,
+  type KindContext,
+  type OperationKind,
+  type PlanResult,
+  type Remark,
+} from '../kind.ts';
 
 /** Room above the entry in which the spindle comes up to speed, in pitches. */
 const APPROACH_PITCHES = 3;
@@ -23,17 +36,21 @@ function planTap(c: KindContext): PlanResult {
   const { thread } = c;
   const hole = c.holes[0]!;
   if (!thread) return { missing: 'No thread is confirmed for this size.' };
-  if (thread.form === 'pipe-tapered') return { missing: `${thread.designation} is tapered: it is milled or tapped by hand, which no method does yet.` };
+  if (thread.form === 'pipe-tapered')
+    return {
+      missing: `${thread.designation} is tapered: it is milled or tapped by hand, which no method does yet.`,
+    };
   const start = startOfThread(hole);
-  const style = c.decision.overrides['tap']?.['style'] === 'forming' ? ('forming' as const) : undefined;
+  const style = tapStyle(c);
   const chosen = chooseTap(c, hole, start, style);
   if ('missing' in chosen) return chosen;
-  const { tool, lead } = chosen;
+  const { tool } = chosen;
+  const { lead } = tool.thread!;
   const parameters = new Parameters(c);
   const remarks: Remark[] = [];
-  const room = (h: HoleView): number => (h.through ? h.depth + LEAD_THREADS[lead] * thread.pitch : h.depth - thread.pitch) - start;
+  const room = (h: HoleView): number => tapRoom(c, h, thread.pitch, lead) - start;
   const most = room(hole) - LEAD_THREADS[lead] * thread.pitch;
-  const printed = c.decision.threadDepth;
+  const printed = c.print.threadDepth;
   const full = parameters.length(
     'threadDepth',
     'full thread',
@@ -44,49 +61,122 @@ function planTap(c: KindContext): PlanResult {
   // A depth from the print or typed holds for every hole; otherwise each is threaded as deep as it allows.
   const isDepthSaid = parameters.list[0]!.source !== 'model';
   const depth = tapDepth(full, thread.pitch, lead);
-  parameters.derived('depth', 'tip below entry', start + depth, `${c.say(full)} + ${LEAD_THREADS[lead]} threads lead`);
-  if (!hole.through) parameters.derived('drilled', 'full ⌀ drilled to', hole.depth, 'must be one pitch beyond the tip', 'model');
+  parameters.derived(
+    'depth',
+    'tip below entry',
+    start + depth,
+    `${c.say(full)} + ${LEAD_THREADS[lead]} threads lead`,
+  );
+  if (!hole.through)
+    parameters.derived(
+      'drilled',
+      'full ⌀ drilled to',
+      mainDepth(c, hole),
+      'must be one pitch beyond the tip',
+      mainDepth(c, hole) === hole.depth ? 'model' : 'typed',
+    );
   const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, depth);
   parameters.derived('pitch', 'pitch', thread.pitch, 'feed = pitch × speed', 'table');
-  if (tool.thread!.style === 'cutting') parameters.shown('engagement', 'engagement', `${Math.round(engagementPercent(thread.majorDiameter, thread.pitch, thread.tapDrill))} %`);
-  if (clamped) remarks.push({ rule: 'machine-limit', severity: 'note', message: `The machine's ${clamped} limit sets the tap's speed to ${speed} rpm; the feed follows.` });
+  if (tool.thread!.style === 'cutting')
+    parameters.shown(
+      'engagement',
+      'engagement',
+      `${Math.round(engagementPercent(thread.majorDiameter, thread.pitch, thread.tapDrill))} %`,
+    );
+  if (clamped)
+    remarks.push({
+      rule: 'machine-limit',
+      severity: 'note',
+      message: `The machine's ${clamped} limit sets the tap's speed to ${speed} rpm; the feed follows.`,
+    });
   if (!hole.through && lead === 'spiral-point')
     remarks.push({
       rule: 'chips-forward',
       severity: 'warning',
-      message: 'A spiral-point tap pushes its chips ahead: in a blind hole they pack at the bottom. Use a plug or bottoming tap.',
+      message:
+        'A spiral-point tap pushes its chips ahead: in a blind hole they pack at the bottom. Use a plug or bottoming tap.',
     });
   return {
     tool,
     cycle: thread.hand === 'left' ? 'G74' : 'G84',
     speed,
     feed,
-    holes: placeHoles(c, (h) => startOfThread(h) + (isDepthSaid ? depth : room(h)), APPROACH_PITCHES * thread.pitch),
+    holes: placeHoles(
+      c,
+      (h) => startOfThread(h) + (isDepthSaid ? depth : room(h)),
+      APPROACH_PITCHES * thread.pitch,
+    ),
     parameters: parameters.list,
     remarks,
   };
 }
 
-/** A tap whose lead fits in what is drilled: plug first in blind holes, spiral point in through ones. */
-function chooseTap(c: KindContext, hole: HoleView, start: number, style: 'forming' | undefined): { tool: Tool; lead: TapLead } | { missing: string } {
+/** How far below the entry a tap's tip may go: past the exit by its lead, or a pitch short of what is drilled, mm. */
+const tapRoom = (c: KindContext, h: HoleView, pitch: number, lead: TapLead): number =>
+  mainDepth(c, h) + (h.through ? LEAD_THREADS[lead] * pitch : -pitch);
+
+/** A tap whose lead fits in what is drilled and whose flutes reach: plug first in blind holes, spiral point in through ones. */
+function chooseTap(c: KindContext, hole: HoleView, start: number, style: 'forming' | undefined): Chosen {
   const thread = c.thread!;
+  const { threadDepth } = c.print;
+  const typed = c.decision.overrides[c.key]?.['threadDepth'];
+  const said = typeof typed === 'number' ? typed : threadDepth;
   const leads: TapLead[] = hole.through ? ['spiral-point', 'plug', 'bottoming'] : ['plug', 'bottoming'];
-  const reach = c.decision.threadDepth !== undefined ? start + c.decision.threadDepth : undefined;
-  const need = { kind: 'tap' as const, thread: { designation: thread.designation, hand: thread.hand, style, leads: leads as string[] }, reach };
-  const any = findTool(c.tools, need, c.say);
-  if ('missing' in any) return any;
-  const drilled = Math.min(...c.holes.map((h) => h.depth)) - start;
-  for (const lead of leads) {
-    const found = findTool(c.tools, { ...need, thread: { ...need.thread, leads: [lead] } }, c.say);
-    if ('missing' in found) continue;
-    const full = c.decision.threadDepth ?? Math.min(thread.majorDiameter, drilled);
-    if (hole.through || drillDepthForTap(tapDepth(full, thread.pitch, lead), thread.pitch) <= drilled + 1e-6) return { tool: found.tool, lead };
-  }
-  const lead = any.tool.thread!.lead;
-  const full = c.decision.threadDepth ?? Math.min(thread.majorDiameter, drilled);
-  const need2 = drillDepthForTap(tapDepth(full, thread.pitch, lead), thread.pitch);
-  const possible = drilled - thread.pitch - LEAD_THREADS[lead] * thread.pitch;
+  const need = {
+    kind: 'tap' as const,
+    thread: {
+      designation: thread.designation,
+      hand: thread.hand,
+      pitch: thread.pitch,
+      majorDiameter: thread.majorDiameter,
+      style,
+      leads: leads as string[],
+    },
+  };
+  const drilled = Math.min(...c.holes.map((h) => mainDepth(c, h))) - start;
+  const least = said ?? Math.min(thread.majorDiameter, drilled);
+  const fits = (lead: TapLead): boolean =>
+    hole.through || drillDepthForTap(tapDepth(least, thread.pitch, lead), thread.pitch) <= drilled + 1e-6;
+  const tools = c.tools.filter((t) => !t.thread || fits(t.thread.lead));
+  const found = chooseTool({ ...c, tools }, need, (tool, h) => {
+    const lead = tool.thread!.lead;
+    const tip =
+      said === undefined
+        ? tapRoom(c, h, thread.pitch, lead)
+        : startOfThread(h) + tapDepth(said, thread.pitch, lead);
+    return {
+      tip,
+      allowed: {
+        radius: thread.majorDiameter / 2 + 0.05,
+        ...(h.through ? { open: 0.45 * Math.min(thread.tapDrill, thread.majorDiameter) } : {}),
+      },
+    };
+  });
+  // Of the taps at hand the one with the shortest lead comes nearest.
+  const [best] = c.tools
+    .flatMap(({ thread: t }) =>
+      t?.designation === thread.designation && t.hand === thread.hand && leads.includes(t.lead)
+        ? [t.lead]
+        : [],
+    )
+    .sort((p, q) => LEAD_THREADS[p] - LEAD_THREADS[q]);
+  const fitting = leads.filter(fits);
+  const wanted = { ...need, thread: { ...need.thread, leads: fitting } };
+  if ('tool' in found) return found;
+  if (!best || fits(best))
+    return found.need && fitting.length > 0
+      ? { ...found, need: { ...found.need, thread: wanted.thread } }
+      : found;
+  const deep = drillDepthForTap(tapDepth(least, thread.pitch, best), thread.pitch);
+  const possible = drilled - thread.pitch - LEAD_THREADS[best] * thread.pitch;
+  const ways = [
+    ...(possible > 0 ? [`thread ${c.say(possible)} deep`] : []),
+    ...(fits('bottoming') ? ['add a bottoming tap'] : []),
+    'deepen the hole',
+  ];
+  const mend = `${ways.slice(0, -1).join(', ')}${ways.length > 1 ? ' or ' : ''}${ways[ways.length - 1]}`;
   return {
-    missing: `${thread.designation} with ${c.say(full)} of full thread and a ${lead.replace('-', ' ')} tap needs ${c.say(need2)} of full diameter; the hole has ${c.say(drilled)}. ${possible > 0 ? `Thread ${c.say(possible)} deep, add a bottoming tap, or deepen the hole.` : 'Add a bottoming tap or deepen the hole.'}`,
+    ...(fitting.length > 0 ? { need: wanted } : {}),
+    missing: `${thread.designation} with ${c.say(least)} of full thread and a ${best.replace('-', ' ')} tap needs ${c.say(deep)} of full diameter; the hole has ${c.say(drilled)}. ${mend[0]!.toUpperCase()}${mend.slice(1)}.`,
   };
 }

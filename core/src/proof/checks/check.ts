@@ -1,7 +1,10 @@
 import type { CycleCall, ReadProgram } from '../../code/read/motion.ts';
 import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
+import type { PlannedOperation, Row } from '../../job/row.ts';
 import type { HoleView } from '../../operations/hole-view.ts';
-import type { Severity } from '../../operations/kind.ts';
+import type { PlannedHole, Severity } from '../../operations/kind.ts';
+import type { Space } from '../../space/space.ts';
+import type { Disc } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 
 /** One finding: what, where and the mend. Severities: an error must not be sent to the machine. */
@@ -15,53 +18,78 @@ export interface Check {
   line?: number;
 }
 
+/** A finding before it is known which setup it is of. */
+export type Finding = Omit<Check, 'setupId'>;
+
+/** A hole of the model as this setup makes it, with its row. */
+export interface SeenHole {
+  view: HoleView;
+  row: Row;
+}
+
 /** A cycle line together with the hole it makes. */
 export interface MadeHole {
   call: CycleCall;
+  /** Place among the program's cycle lines. */
+  index: number;
   tool: Tool | null;
   view: HoleView | null;
+  row: Row | null;
   tag: string | null;
+  /** What the plan has for this tool on this hole. */
+  planned: { operation: PlannedOperation; hole: PlannedHole } | null;
 }
 
 export interface CheckContext {
   job: DerivedJob;
   setup: DerivedSetup;
+  space: Space;
+  discs(tool: Tool): readonly Disc[];
   read: ReadProgram;
+  holes: SeenHole[];
   made: MadeHole[];
+  /** Ids of features that earlier setups make whole. */
+  madeEarlier: ReadonlySet<string>;
+  toolOf(number: number): Tool | null;
+  units: 'mm' | 'inch';
+  /** A length with its unit. */
   say(mm: number): string;
+  /** A coordinate as it would be written: `Z-21.354`. */
+  word(letter: string, mm: number): string;
 }
 
 export interface CheckRule {
   rule: string;
-  run(context: CheckContext): Omit<Check, 'setupId'>[];
+  run(context: CheckContext): Finding[];
 }
 
-/** Farthest a hole's position in the text may be from the model's, mm. */
-const PLACE_TOLERANCE = 0.02;
+/** Depths agree within this, mm: more than any rounding of the code, less than matters in a hole. */
+export const DEPTH_TOLERANCE = 0.01;
 
-/** Pairs each cycle line with the hole of the model at its X and Y, nearest entry level first. */
-export function madeHoles(read: ReadProgram, tools: readonly Tool[]): (views: { view: HoleView; tag: string }[]) => MadeHole[] {
-  const byNumber = new Map(tools.flatMap((t) => (t.number === null ? [] : [[t.number, t] as const])));
-  return (views) => {
-    const cells = new Map<string, { view: HoleView; tag: string }[]>();
-    const key = (x: number, y: number) => `${Math.round(x)},${Math.round(y)}`;
-    for (const v of views) {
-      const k = key(v.view.x, v.view.y);
-      const list = cells.get(k);
-      if (list) list.push(v);
-      else cells.set(k, [v]);
+export const at = (m: MadeHole): Pick<Finding, 'line' | 'tag' | 'feature'> => ({
+  line: m.call.line,
+  tag: m.tag ?? undefined,
+  feature: m.view?.feature.id,
+});
+export const name = (m: MadeHole): string => m.view?.label ?? `line ${m.call.line}`;
+export const toolName = (tool: Tool): string => `T${tool.number ?? '–'} ${tool.description}`;
+
+/** Whether the line's depth is the plan's own. */
+export const isAsPlanned = (m: MadeHole): boolean =>
+  m.planned !== null && Math.abs(m.planned.hole.z - m.call.z) <= DEPTH_TOLERANCE;
+
+/** Of the lines that one tool drills one hole in, the deepest: depths are judged once. */
+export function deepestLines(made: readonly MadeHole[]): MadeHole[] {
+  const deepest = new Map<string, MadeHole>();
+  const loose: MadeHole[] = [];
+  for (const m of made) {
+    if (!m.view) {
+      loose.push(m);
+      continue;
     }
-    return read.calls.map((call) => {
-      let best: { view: HoleView; tag: string } | null = null;
-      for (let i = -1; i <= 1; i++) {
-        for (let j = -1; j <= 1; j++) {
-          for (const v of cells.get(key(call.x + i, call.y + j)) ?? []) {
-            const near = Math.hypot(v.view.x - call.x, v.view.y - call.y) <= PLACE_TOLERANCE;
-            if (near && (!best || Math.abs(v.view.entryZ - call.r) < Math.abs(best.view.entryZ - call.r))) best = v;
-          }
-        }
-      }
-      return { call, tool: byNumber.get(call.tool) ?? null, view: best?.view ?? null, tag: best?.tag ?? null };
-    });
-  };
+    const key = `${m.view.feature.id}/${m.call.tool}`;
+    const before = deepest.get(key);
+    if (!before || m.call.z < before.call.z) deepest.set(key, m);
+  }
+  return [...deepest.values(), ...loose].sort((a, b) => a.index - b.index);
 }

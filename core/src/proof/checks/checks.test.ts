@@ -1,41 +1,42 @@
 import { describe, expect, it } from 'vitest';
-import { parseCallout } from '../../callout/callout.ts';
 import { featureSizes } from '../../features/sets.ts';
 import { newPlan } from '../../job/plan.ts';
-import { produceJob } from '../../job/produce.ts';
-import { BOUNDS, drill, hole, LIBRARY } from '../../testing/fixtures.ts';
+import { decisionFromCallout } from '../../job/print.ts';
+import { produceJob, proveText, type ProduceInput } from '../../job/produce.ts';
+import { counterbored, BOUNDS, drill, hole, LIBRARY } from '../../testing/fixtures.ts';
 import { RIGID_TAP_BUILT_IN } from '../../code/profiles/schema.ts';
-import { planChecks, proveProgram } from '../prove.ts';
+import { planChecks } from '../prove.ts';
 import { proofSummary } from '../summary.ts';
 
 /** A threaded blind hole, a plain through hole and a counterbored one, planned and written. */
-function produced() {
-  const threaded = hole({ depth: 25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }], entry: [20, 20, 0] });
-  const plain = hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 8.5, length: 30 }], entry: [60, 20, 0] });
-  const bored = hole({
-    kind: 'through',
-    role: 'counterbored',
-    entry: [60, 60, 0],
-    stack: [
-      { shape: 'cylinder', diameter: 11, length: 6 },
-      { shape: 'flat', startDiameter: 11, endDiameter: 6.6 },
-      { shape: 'cylinder', diameter: 6.6, length: 24 },
-    ],
+function job(library = LIBRARY): ProduceInput {
+  const threaded = hole({
+    depth: 25,
+    stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }],
+    entry: [20, 20, 0],
   });
-  const features = [threaded, plain, bored];
+  const plain = hole({
+    kind: 'through',
+    stack: [{ shape: 'cylinder', diameter: 8.5, length: 30 }],
+    entry: [60, 20, 0],
+  });
+  const bored = counterbored({ floor: 6 }, { kind: 'through', entry: [60, 60, 0] });
   const plan = newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id);
-  const { thread, depth } = parseCallout('M8x1.25 ↧16', 'mm');
-  plan.sizes[featureSizes([threaded])[0]!.key] = { overrides: {}, thread: thread!, threadDepth: depth };
-  return produceJob({ features, bounds: BOUNDS, plan, library: LIBRARY, name: 'checks', rays: null });
+  plan.sizes[featureSizes([threaded])[0]!.key] = {
+    overrides: {},
+    ...decisionFromCallout('M8x1.25 ↧16', 'mm'),
+  };
+  return { features: [threaded, plain, bored], bounds: BOUNDS, plan, library, name: 'checks' };
 }
+const produced = () => produceJob(job());
 
 /** Proves the program after a change to its text, as after an edit by hand. */
 function edited(change: (text: string) => string) {
-  const { job, programs } = produced();
-  const p = programs[0]!;
+  const input = job();
+  const p = produceJob(input).programs[0]!;
   const text = change(p.text);
   expect(text).not.toBe(p.text);
-  return { ...proveProgram(text, job, p.setup, LIBRARY.tools, 'mm'), job };
+  return proveText(input, p.setup.setup.id, text);
 }
 const rulesAfter = (change: (text: string) => string) => edited(change).checks.map((c) => c.rule);
 
@@ -52,12 +53,20 @@ describe('checks from the text', () => {
     expect(proofSummary(produced().job, programs[0]!.made, []).largestOvercut).toBe(0);
   });
 
-  it('a tap on a drilling cycle', () => expect(rulesAfter((t) => t.replace('G84', 'G81'))).toContain('tool-and-cycle'));
-  it('a drill on a tapping cycle', () => expect(rulesAfter((t) => inTool(t, 10, /G(81|73|83)( [^\n]*)Q\S+ /, 'G84$2'))).toContain('tool-and-cycle'));
-  it('a right-hand tap on the left-hand cycle', () => expect(rulesAfter((t) => t.replace('G84', 'G74'))).toContain('tap-hand'));
-  it('a tap speed changed without its feed', () => expect(rulesAfter((t) => inTool(t, 30, /S\d+/, 'S400'))).toContain('tap-feed'));
-  it('a tap feed changed without its speed', () => expect(rulesAfter((t) => inTool(t, 30, /F[\d.]+/, 'F700.'))).toContain('tap-feed'));
-  it('pecking without a peck depth', () => expect(rulesAfter((t) => t.replace(/ Q[\d.]+/, ''))).toContain('missing-peck'));
+  it('a tap on a drilling cycle', () =>
+    expect(rulesAfter((t) => t.replace('G84', 'G81'))).toContain('tool-and-cycle'));
+  it('a drill on a tapping cycle', () =>
+    expect(rulesAfter((t) => inTool(t, 10, /G(81|73|83)( [^\n]*)Q\S+ /, 'G84$2'))).toContain(
+      'tool-and-cycle',
+    ));
+  it('a right-hand tap on the left-hand cycle', () =>
+    expect(rulesAfter((t) => t.replace('G84', 'G74'))).toContain('tap-hand'));
+  it('a tap speed changed without its feed', () =>
+    expect(rulesAfter((t) => inTool(t, 30, /S\d+/, 'S400'))).toContain('tap-feed'));
+  it('a tap feed changed without its speed', () =>
+    expect(rulesAfter((t) => inTool(t, 30, /F[\d.]+/, 'F700.'))).toContain('tap-feed'));
+  it('pecking without a peck depth', () =>
+    expect(rulesAfter((t) => t.replace(/ Q[\d.]+/, ''))).toContain('missing-peck'));
 
   it('a drill into the floor, with the number and the hole', () => {
     const { checks, made, job } = edited((t) => inTool(t, 8, /Z-2[\d.]+/, 'Z-32.'));
@@ -67,22 +76,36 @@ describe('checks from the text', () => {
     expect(proofSummary(job, made, checks).largestOvercut).toBeCloseTo(4.957, 3);
   });
 
-  it('a through hole that is not through', () => expect(rulesAfter((t) => inTool(t, 10, /Z-3[\d.]+/, 'Z-30.'))).toContain('not-through'));
-  it('a tap beyond the drilled full diameter', () => expect(rulesAfter((t) => inTool(t, 30, /Z-21\./, 'Z-25.'))).toContain('tap-too-deep'));
-  it('a tap without a drilled hole', () => expect(rulesAfter((t) => t.replace(/^(.*G73 X-30.*)$/m, ''))).toContain('tap-without-hole'));
-  it('a spot as deep as the hole', () => expect(rulesAfter((t) => inTool(t, 2, /Z-2[\d.]+/, 'Z-20.'))).toContain('spot-too-deep'));
-  it('a counterbore too deep', () => expect(rulesAfter((t) => inTool(t, 20, /Z-6\./, 'Z-6.5'))).toContain('counterbore-depth'));
+  it('a through hole that is not through', () =>
+    expect(rulesAfter((t) => inTool(t, 10, /Z-3[\d.]+/, 'Z-30.'))).toContain('not-through'));
+  it('a tap beyond the drilled full diameter', () =>
+    expect(rulesAfter((t) => inTool(t, 30, /Z-21\./, 'Z-25.'))).toContain('tap-too-deep'));
+  it('a tap without a drilled hole', () =>
+    expect(rulesAfter((t) => t.replace(/^(.*G73 X-30.*)$/m, ''))).toContain('tap-without-hole'));
+  it('a spot as deep as the hole', () =>
+    expect(rulesAfter((t) => inTool(t, 2, /Z-2[\d.]+/, 'Z-20.'))).toContain('spot-too-deep'));
+  it('a counterbore too deep', () =>
+    expect(rulesAfter((t) => inTool(t, 20, /Z-6\./, 'Z-6.5'))).toContain('counterbore-depth'));
   it('a hole where the part has none', () =>
-    expect(rulesAfter((t) => inTool(t, 10, /X10\. Y-20\. Z/, 'X12. Y-20. Z'))).toEqual(expect.arrayContaining(['no-hole-there', 'not-in-program'])));
-  it('the same hole twice', () => expect(rulesAfter((t) => inTool(t, 10, /^(.*X10\. Y-20\. Z.*)$/m, '$1\nX10. Y-20.'))).toContain('done-twice'));
-  it('speed beyond the machine', () => expect(rulesAfter((t) => inTool(t, 10, /S\d+/, 'S9000'))).toContain('speed-limit'));
-  it('a tool that the magazine does not hold', () => expect(rulesAfter((t) => t.replace('T10 M6', 'T77 M6'))).toContain('unknown-tool'));
-  it('rapid motion into the stock', () => expect(rulesAfter((t) => t.replace(/G43 H10 Z25\./, 'G43 H10 Z-5.'))).toContain('low-rapid'));
+    expect(rulesAfter((t) => inTool(t, 10, /X10\. Y-20\. Z/, 'X12. Y-20. Z'))).toEqual(
+      expect.arrayContaining(['no-hole-there', 'not-in-program']),
+    ));
+  it('the same hole twice', () =>
+    expect(rulesAfter((t) => inTool(t, 10, /^(.*X10\. Y-20\. Z.*)$/m, '$1\nX10. Y-20.'))).toContain(
+      'done-twice',
+    ));
+  it('speed beyond the machine', () =>
+    expect(rulesAfter((t) => inTool(t, 10, /S\d+/, 'S9000'))).toContain('speed-limit'));
+  it('a tool that the magazine does not hold', () =>
+    expect(rulesAfter((t) => t.replace('T10 M6', 'T77 M6'))).toContain('unknown-tool'));
+  it('rapid motion into the stock', () =>
+    expect(rulesAfter((t) => t.replace(/G43 H10 Z25\./, 'G43 H10 Z-5.'))).toContain('low-rapid'));
 
   it('flutes shorter than the hole is deep', () => {
-    const { job, programs } = produced();
-    const tools = LIBRARY.tools.map((t) => (t.number === 10 ? drill(10, 8.5, 20) : t));
-    expect(proveProgram(programs[0]!.text, job, programs[0]!.setup, tools, 'mm').checks.map((c) => c.rule)).toContain('flute-length');
+    const { programs } = produced();
+    const tools = LIBRARY.tools.map((t) => (t.number === 10 ? { ...drill(10, 8.5, 20), id: 'short' } : t));
+    const found = proveText(job({ ...LIBRARY, tools }), 's1', programs[0]!.text).checks;
+    expect(found.map((c) => c.rule)).toContain('flute-length');
   });
 });
 
@@ -90,7 +113,13 @@ describe('checks of the plan', () => {
   it('two tools on one number', () => {
     const { job } = produced();
     const checks = planChecks(job, [...LIBRARY.tools, drill(10, 9)]);
-    expect(checks).toContainEqual(expect.objectContaining({ rule: 'number-twice', severity: 'error', message: expect.stringContaining('T10') as string }));
+    expect(checks).toContainEqual(
+      expect.objectContaining({
+        rule: 'number-twice',
+        severity: 'error',
+        message: expect.stringContaining('T10') as string,
+      }),
+    );
   });
 
   it('a used tool without a number is not posted', () => {
@@ -101,7 +130,6 @@ describe('checks of the plan', () => {
       plan: newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id),
       library: { ...LIBRARY, tools },
       name: 'n',
-      rays: null,
     });
     expect(result.checks.map((c) => c.rule)).toContain('no-number');
     expect(result.programs).toEqual([]);
@@ -114,8 +142,10 @@ describe('checks of the plan', () => {
       plan: newPlan('mm', 'alu', RIGID_TAP_BUILT_IN.id),
       library: LIBRARY,
       name: 'n',
-      rays: null,
     });
-    expect(result.checks[0]).toMatchObject({ rule: 'open-row', message: 'A: No drill ⌀7.3 mm in the tool list.' });
+    expect(result.checks[0]).toMatchObject({
+      rule: 'open-row',
+      message: 'A: No drill ⌀7.3 mm in the tool list.',
+    });
   });
 });

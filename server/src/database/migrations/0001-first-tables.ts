@@ -42,6 +42,7 @@ export class FirstTables1760000000001 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['library_items', 'plans', 'parts', 'jobs']) await runner.query(`DROP TABLE ${table}`);
+    for (const table of ['library_items', 'plans', 'parts', 'jobs'])
+      await runner.query(`DROP TABLE ${table}`);
   }
 }

@@ -17,12 +17,16 @@ export class PartRevisions1760000000002 implements MigrationInterface {
       ADD COLUMN created_at timestamptz NOT NULL DEFAULT now()`);
     await runner.query('ALTER TABLE parts DROP CONSTRAINT parts_pkey');
     await runner.query('ALTER TABLE parts ADD PRIMARY KEY (job_id, revision)');
-    await runner.query('UPDATE parts SET file_name = (SELECT file_name FROM jobs WHERE jobs.id = parts.job_id)');
+    await runner.query(
+      'UPDATE parts SET file_name = (SELECT file_name FROM jobs WHERE jobs.id = parts.job_id)',
+    );
     await runner.query('ALTER TABLE jobs ADD COLUMN part_revision integer NOT NULL DEFAULT 1');
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DELETE FROM parts USING jobs WHERE parts.job_id = jobs.id AND parts.revision <> jobs.part_revision');
+    await runner.query(
+      'DELETE FROM parts USING jobs WHERE parts.job_id = jobs.id AND parts.revision <> jobs.part_revision',
+    );
     await runner.query('ALTER TABLE jobs DROP COLUMN part_revision');
     await runner.query('ALTER TABLE parts DROP CONSTRAINT parts_pkey');
     await runner.query(`ALTER TABLE parts

@@ -1,0 +1,346 @@
+import type { MachineProfile } from '../profiles/schema.ts';
+import { readArc } from './arc.ts';
+import type { Block } from './blocks.ts';
+import { CycleRunner } from './cycles.ts';
+import { contradiction } from './modal-groups.ts';
+import { ModalState } from './modal-state.ts';
+import type { Coordinate, CycleCall, Motion, Place, ReadProblem, ReadProgram } from './motion.ts';
+import { Problems } from './problems.ts';
+import { AXES, CYCLES, has, I, J, K, L, M_WORDS, MOVING, P, Q, R, SETTINGS, U, X, Y, Z } from './words.ts';
+
+/** More pecks than this in one hole are a slip of the decimal point. */
+const MOST_PECKS = 5000;
+/** More repeats of one cycle line than this are a slip. */
+const MOST_REPEATS = 5000;
+/** A program that moves more often than this is not looked at to its end. */
+const MOST_MOTIONS = 2_000_000;
+
+/** What the line that was run asks for next; null: the line after it. */
+export type Next = null | 'end' | 'return' | { subprogram: number; times: number };
+
+/**
+ * Carries out one line after another with a profile's meaning and opens cycles into what the machine does.
+ * What it does not understand becomes a problem with its line that says what of the line was taken.
+ */
+export class Interpreter {
+  /** The line that runs, from 1. */
+  line = 0;
+  private readonly motions: Motion[] = [];
+  private readonly calls: CycleCall[] = [];
+  private readonly problems = new Problems();
+  private readonly state: ModalState;
+  private readonly cycles: CycleRunner;
+  private at: [Coordinate, Coordinate, Coordinate] = [null, null, null];
+
+  constructor(private readonly profile: MachineProfile) {
+    this.cycles = new CycleRunner(profile, this.motions);
+    this.state = new ModalState(profile, this.problems, this.motions);
+  }
+
+  isFull(): boolean {
+    return this.motions.length > MOST_MOTIONS;
+  }
+
+  problem(line: number, severity: ReadProblem['severity'], rule: string, text: string, kind = ''): void {
+    this.problems.add(line, severity, rule, text, kind);
+  }
+
+  finish(lineCount: number): ReadProgram {
+    const { state } = this;
+    if (!state.ended && this.motions.length > 0)
+      this.problem(lineCount, 'warning', 'no-end', 'the program has no M30 or M2 at its end.');
+    return {
+      motions: this.motions,
+      calls: this.calls,
+      problems: this.problems.list(),
+      units: state.units,
+      lineCount,
+      workOffsets: state.workOffsets,
+      toolChanges: state.toolChanges,
+    };
+  }
+
+  run(line: number, block: Block): Next {
+    this.line = line;
+    const { g, m, words } = block;
+    const { state } = this;
+    const fault = block.fault ?? (g.length + m.length > 1 ? asFault(contradiction(g, m)) : null);
+    if (fault) {
+      this.problem(line, 'error', fault.rule, `${fault.text}; nothing of the line was taken.`, fault.text);
+      return null;
+    }
+    this.sayOddities(line, block);
+    const known = this.isKnown(line, block);
+    state.settings(line, g, words);
+    state.misc(line, m, words);
+    state.lengthWord(line, g, words);
+    if (known) this.act(line, block);
+    if (m.includes(98)) return this.subprogram(line, words);
+    return state.ended ? 'end' : m.includes(99) ? 'return' : null;
+  }
+
+  private act(line: number, { g, words, decimalP }: Block): void {
+    const dwellInSeconds = this.profile.dwellUnit === 'seconds' || decimalP;
+    const moving = g.find((v) => MOVING.has(v));
+    if (g.includes(4)) return this.dwell(line, words, dwellInSeconds);
+    if (has(words, U)) return this.problem(line, 'error', 'unknown-word', 'U is only known with G4.', 'U');
+    if (g.includes(28)) return this.goToReference(line, words);
+    if (g.includes(53)) {
+      this.state.endCycle();
+      if (moving !== undefined && !CYCLES.has(moving)) this.state.mode = moving;
+      return this.goInMachine(line, words);
+    }
+    this.move(line, moving, words, dwellInSeconds);
+  }
+
+  private sayOddities(line: number, block: Block): void {
+    if (block.skippable)
+      this.problem(line, 'warning', 'block-skip', 'a line that a switch may leave out is read as run.');
+    if (block.withoutPoint && !this.profile.wholeUnitsWithoutPoint && !block.g.includes(4))
+      this.problem(
+        line,
+        'error',
+        'no-decimal-point',
+        `${block.withoutPoint} has no decimal point: some controls read it in thousandths. Write ${block.withoutPoint}. with a point.`,
+      );
+  }
+
+  /** Whether every word has a meaning; what has none is said, with what of the line is taken all the same. */
+  private isKnown(line: number, block: Block): boolean {
+    if (this.hasMeaning(block)) return true;
+    const { g, m } = block;
+    const strange = [
+      ...block.unknown,
+      ...g
+        .filter((v) => !MOVING.has(v) && !SETTINGS.has(v) && !this.profile.harmless.includes(v))
+        .map((v) => `G${v}`),
+      ...m.filter((v) => !M_WORDS.has(v)).map((v) => `M${v}`),
+    ];
+    for (const word of strange) {
+      const rest = block
+        .taken()
+        .split(' ')
+        .filter((w) => !strange.includes(w) && !MOVING.has(Number(w.slice(1))) && w !== '');
+      this.problem(
+        line,
+        'error',
+        'unknown-word',
+        `${word} is not known to the profile "${this.profile.name}". ${rest.length > 0 ? `Of the line ${rest.join(' ')} was taken` : 'Nothing else of the line was taken'}; it moves nothing.`,
+        word,
+      );
+    }
+    return false;
+  }
+
+  /** Without a list of what has none: nearly every line of a long program ends here. */
+  private hasMeaning({ g, m, unknown }: Block): boolean {
+    if (unknown.length > 0) return false;
+    for (const v of g)
+      if (!MOVING.has(v) && !SETTINGS.has(v) && !this.profile.harmless.includes(v)) return false;
+    for (const v of m) if (!M_WORDS.has(v)) return false;
+    return true;
+  }
+
+  private subprogram(line: number, words: Float64Array): Next {
+    if (!has(words, P)) {
+      this.problem(line, 'error', 'subprogram', 'M98 has no P that names the subprogram.');
+      return null;
+    }
+    return { subprogram: words[P]!, times: Math.min(MOST_REPEATS, has(words, L) ? words[L]! : 1) };
+  }
+
+  private dwell(line: number, words: Float64Array, inSeconds: boolean): void {
+    const seconds = has(words, X)
+      ? words[X]!
+      : has(words, U)
+        ? words[U]!
+        : has(words, P)
+          ? words[P]! / (inSeconds ? 1 : 1000)
+          : null;
+    if (seconds === null || seconds < 0)
+      return this.problem(line, 'error', 'dwell', 'G4 has no time. Write P, X or U.');
+    this.motions.push({ ...this.base(line, 'dwell', this.place()), seconds });
+  }
+
+  private goToReference(line: number, words: Float64Array): void {
+    const via = this.place(this.target(words));
+    if (AXES.some((l, i) => has(words, l) && via[i] !== this.at[i])) this.push('rapid', line, via);
+    this.goInMachine(line, words);
+  }
+
+  /** To a place in machine coordinates: in the program's own it is not known. */
+  private goInMachine(line: number, words: Float64Array): void {
+    const to: [Coordinate, Coordinate, Coordinate] = [...this.at];
+    AXES.forEach((l, i) => {
+      if (has(words, l)) to[i] = null;
+    });
+    this.push('rapid', line, to);
+  }
+
+  private move(line: number, given: number | undefined, words: Float64Array, dwellInSeconds: boolean): void {
+    const { state } = this;
+    if (given !== undefined) {
+      if (!CYCLES.has(given)) state.endCycle();
+      else if (state.mode === null || !CYCLES.has(state.mode)) state.initialZ = this.at[2];
+      else if (given !== state.mode) state.sticky = {};
+      state.mode = given;
+    }
+    if (state.mode !== null && CYCLES.has(state.mode)) return this.cycleLine(line, words, dwellInSeconds);
+    const hasPlace = has(words, X) || has(words, Y) || has(words, Z);
+    if (!hasPlace && !has(words, I) && !has(words, J)) return;
+    if (state.mode === null)
+      return this.problem(
+        line,
+        'error',
+        'no-motion-word',
+        'coordinates without a motion word; nothing moves. Write G0 or G1.',
+      );
+    this.sayIncremental(line);
+    const to = this.place(this.target(words));
+    if (state.mode === 0) return this.push('rapid', line, to);
+    state.needStart(line);
+    state.needToCut(line);
+    if (state.mode === 1) return this.push('feed', line, to);
+    const said = (l: number): number | undefined => (has(words, l) ? words[l] : undefined);
+    const arc = readArc(
+      this.at,
+      to,
+      { I: said(I), J: said(J), R: said(R), P: said(P) },
+      state.factor,
+      state.mode === 2,
+      this.profile.arcTurns,
+    );
+    if ('fault' in arc)
+      return this.problem(line, 'error', 'broken-arc', `${arc.fault}; nothing moves.`, arc.fault);
+    this.motions.push({ ...this.base(line, 'arc', to), ...arc });
+    this.at = [...to];
+  }
+
+  private sayIncremental(line: number): void {
+    const { absolute, incrementalSince } = this.state;
+    if (!absolute)
+      this.problem(
+        line,
+        'warning',
+        'incremental',
+        `moves are incremental: G91 is in force since line ${incrementalSince}. Add G90 if that is not meant.`,
+      );
+  }
+
+  private cycleLine(line: number, words: Float64Array, dwellInSeconds: boolean): void {
+    const { state } = this;
+    const cycle = state.mode!;
+    const { factor, sticky: s } = state;
+    if (has(words, Q)) s.q = words[Q]! * factor;
+    if (has(words, P)) s.p = dwellInSeconds ? words[P]! : words[P]! / 1000;
+    if (has(words, R)) s.r = (state.absolute ? 0 : (state.initialZ ?? 0)) + words[R]! * factor;
+    if (has(words, Z)) s.z = (state.absolute ? 0 : (s.r ?? 0)) + words[Z]! * factor;
+    // By the settled reading a line drills where it has X, Y, Z or R; with none of these, or with K0 or L0, it only stores.
+    if (!has(words, X) && !has(words, Y) && !has(words, Z) && !has(words, R)) return;
+    const repeats = has(words, L) ? words[L]! : has(words, K) ? words[K]! : 1;
+    if (repeats === 0) return;
+    if (repeats > MOST_REPEATS)
+      return this.noHole(line, 'too-many-repeats', `the cycle is repeated ${repeats} times`);
+    const missing = missingWord(cycle, s);
+    if (missing) return this.noHole(line, missing.rule, missing.text);
+    this.sayIncremental(line);
+    state.needStart(line);
+    for (let n = 0; n < repeats; n++) if (!this.hole(line, words, cycle)) return;
+  }
+
+  private hole(line: number, words: Float64Array, cycle: number): boolean {
+    const { state } = this;
+    const { factor, sticky: s } = state;
+    const x = this.coordinate(words, 0);
+    const y = this.coordinate(words, 1);
+    if (x === null || y === null) return this.unknownPlace(line, 'X or Y is not known yet');
+    if (this.at[2] === null || state.initialZ === null)
+      return this.unknownPlace(
+        line,
+        'the height before the cycle is not known: move Z to the clearance level with the length offset first',
+      );
+    state.needToCut(line);
+    const call: CycleCall = {
+      line,
+      cycle: CYCLES.get(cycle)!,
+      tool: state.tool,
+      x,
+      y,
+      r: s.r!,
+      z: s.z!,
+      initial: state.initialZ,
+      q: s.q,
+      dwellSeconds: s.p,
+      feed: state.feedPerTurn ? state.feed * state.speed : state.feed,
+      feedPerTurn: state.feedPerTurn,
+      speed: state.speed,
+      spindle: state.spindle,
+      coolant: state.coolant,
+      workOffset: state.workOffset,
+      rises: this.at[2] < s.r! - 1e-6 && (x !== this.at[0] || y !== this.at[1]),
+    };
+    this.calls.push(call);
+    const from: Place = [this.at[0], this.at[1], this.at[2]];
+    const end = this.cycles.run(call, from, state.toInitial, words[I]! * factor, words[J]! * factor);
+    this.at[0] = end[0];
+    this.at[1] = end[1];
+    this.at[2] = end[2];
+    return !this.isFull();
+  }
+
+  private unknownPlace(line: number, text: string): false {
+    this.noHole(line, 'unknown-position', text);
+    return false;
+  }
+
+  private noHole(line: number, rule: string, text: string): void {
+    this.problem(line, 'error', rule, `${text}; the hole is left out.`, text);
+  }
+
+  private target(words: Float64Array): [Coordinate, Coordinate, Coordinate] {
+    return [this.coordinate(words, 0), this.coordinate(words, 1), this.coordinate(words, 2)];
+  }
+
+  private coordinate(words: Float64Array, axis: 0 | 1 | 2): Coordinate {
+    const v = words[AXES[axis]]!;
+    const now = this.at[axis];
+    if (Number.isNaN(v)) return now;
+    if (this.state.absolute) return v * this.state.factor;
+    return now === null ? null : now + v * this.state.factor;
+  }
+
+  private place(p: Place = this.at): Place {
+    return [p[0], p[1], p[2]];
+  }
+
+  private base(line: number, kind: Motion['kind'], to: Place): Motion {
+    const { tool, feedPerTurn, feed, speed } = this.state;
+    return { line, kind, tool, from: this.place(), to, feed: feedPerTurn ? feed * speed : feed, speed };
+  }
+
+  private push(kind: Motion['kind'], line: number, to: Place): void {
+    this.motions.push(this.base(line, kind, to));
+    this.at = [...to];
+  }
+}
+
+const asFault = (text: string | null): { rule: string; text: string } | null =>
+  text === null ? null : { rule: 'two-of-a-group', text };
+
+/** The word that a cycle needs and does not have; null where it has all. */
+function missingWord(
+  cycle: number,
+  s: { z?: number; r?: number; q?: number },
+): { rule: string; text: string } | null {
+  const pecks = cycle === 83 || cycle === 73;
+  if (s.r === undefined) return { rule: 'missing-r', text: `G${cycle} has no R level` };
+  if (s.z === undefined) return { rule: 'missing-z', text: `G${cycle} has no depth Z` };
+  if (pecks && !(s.q !== undefined && s.q > 0))
+    return { rule: 'missing-peck', text: `G${cycle} pecks and has no peck depth Q` };
+  if (pecks && (s.r - s.z) / s.q! > MOST_PECKS)
+    return {
+      rule: 'too-many-pecks',
+      text: `G${cycle} with Q ${s.q} would take more than ${MOST_PECKS} pecks`,
+    };
+  return s.z > s.r ? { rule: 'depth-above-r', text: 'the depth Z lies above the R level' } : null;
+}

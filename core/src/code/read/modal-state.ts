@@ -1,0 +1,151 @@
+import type { MachineProfile } from '../profiles/schema.ts';
+import type { CycleCall, Coordinate, ReadProgram } from './motion.ts';
+import type { Problems } from './problems.ts';
+import { CYCLES, F, H, has, S, T } from './words.ts';
+
+const IN = 25.4;
+
+/** What words leave in force from line to line: units, distances, feed, spindle, tool, offsets, the running cycle. */
+export class ModalState {
+  factor = 1;
+  units: 'mm' | 'inch' = 'mm';
+  absolute = true;
+  feedPerTurn = false;
+  mode: number | null = null;
+  toInitial = true;
+  feed = 0;
+  speed = 0;
+  spindle: CycleCall['spindle'] = 'off';
+  coolant = false;
+  tool = 0;
+  staged = 0;
+  lengthOffset = false;
+  workOffset: string | null = null;
+  ended = false;
+  initialZ: Coordinate = null;
+  sticky: { z?: number; r?: number; q?: number; p?: number } = {};
+  /** The line that made distances incremental. */
+  incrementalSince = 0;
+  readonly workOffsets: ReadProgram['workOffsets'] = [];
+  readonly toolChanges: ReadProgram['toolChanges'] = [];
+  /** What the start line must say before anything moves. */
+  private readonly unsaid = new Map([
+    ['the unit (G21 or G20)', [20, 21]],
+    ['the plane (G17)', [17]],
+    ['the kind of distance (G90)', [90, 91]],
+  ]);
+
+  constructor(
+    private readonly profile: MachineProfile,
+    private readonly problems: Problems,
+    private readonly motions: readonly unknown[],
+  ) {}
+
+  /** G words without motion, and F, S and T. */
+  settings(line: number, g: readonly number[], words: Float64Array): void {
+    for (const v of g) {
+      for (const [what, said] of this.unsaid) if (said.includes(v)) this.unsaid.delete(what);
+      if (v === 20) [this.factor, this.units] = [IN, 'inch'];
+      else if (v === 21) [this.factor, this.units] = [1, 'mm'];
+      else if (v === 90) this.absolute = true;
+      else if (v === 91) [this.absolute, this.incrementalSince] = [false, line];
+      else if (v === 94) this.feedPerTurn = false;
+      else if (v === 95) this.feedPerTurn = true;
+      else if (v === 98) this.toInitial = true;
+      else if (v === 99) this.toInitial = false;
+      else if (v === 43) this.lengthOffset = true;
+      else if (v === 49) this.lengthOffset = false;
+      else if (v >= 54 && v <= 59) {
+        this.workOffset = `G${v}`;
+        this.workOffsets.push({ line, name: this.workOffset });
+      } else if (v === 80) this.endCycle();
+    }
+    if (has(words, F)) this.feed = words[F]! * this.factor;
+    if (has(words, S)) this.speed = words[S]!;
+    if (has(words, T)) this.staged = words[T]!;
+  }
+
+  /** M words, in the order in which a control obeys them: the tool change before the spindle. */
+  misc(line: number, m: readonly number[], words: Float64Array): void {
+    if (m.includes(6)) this.changeTool(line, words);
+    for (const v of m) {
+      if (v === 3) this.spindle = 'clockwise';
+      else if (v === 4) this.spindle = 'counter-clockwise';
+      else if (v === 5) this.spindle = 'off';
+      else if (v === 7 || v === 8) this.coolant = true;
+      else if (v === 9) this.coolant = false;
+      else if (v === 30 || v === 2) this.ended = true;
+    }
+  }
+
+  /** G43 and its H: none, nought or another tool's is a length that nobody measured for this tool. */
+  lengthWord(line: number, g: readonly number[], words: Float64Array): void {
+    const isOn = g.includes(43);
+    if (!isOn && !(has(words, H) && this.lengthOffset)) return;
+    const h = has(words, H) ? words[H]! : null;
+    const wrong =
+      h === null
+        ? `G43 has no H. Write H${this.tool}, the tool's own`
+        : h === 0
+          ? `H0 takes no length at all. Write H${this.tool}`
+          : h !== this.tool && !this.profile.otherLengthOffsets
+            ? `H${h} is not the length of T${this.tool}. Write H${this.tool}`
+            : null;
+    if (wrong !== null) this.problems.add(line, 'error', 'length-offset', `${wrong}.`, String(this.tool));
+  }
+
+  endCycle(): void {
+    if (this.mode !== null && CYCLES.has(this.mode)) this.mode = null;
+    this.sticky = {};
+    this.initialZ = null;
+  }
+
+  /** Said once, before the first motion. */
+  needStart(line: number): void {
+    if (this.unsaid.size === 0) return;
+    const what = [...this.unsaid.keys()].join(', ');
+    const words = [...this.unsaid.values()].map(
+      ([w, other]) => `G${this.units === 'mm' && other === 21 ? 21 : w}`,
+    );
+    this.unsaid.clear();
+    this.problems.add(
+      line,
+      'error',
+      'start-line',
+      `the program moves before it says ${what}: what the machine was left in would decide. Begin it with ${words.join(' ')}.`,
+    );
+  }
+
+  /** Feed, spindle, length and work offset, before anything is cut. */
+  needToCut(line: number): void {
+    const { problems } = this;
+    if (this.feed <= 0) problems.add(line, 'error', 'no-feed', 'cutting without a feed. Add F.');
+    if (this.spindle === 'off' || this.speed <= 0)
+      problems.add(
+        line,
+        'error',
+        'spindle-off',
+        'cutting with the spindle off. Add S and M3.',
+        String(this.tool),
+      );
+    if (!this.lengthOffset)
+      problems.add(
+        line,
+        'error',
+        'no-length-offset',
+        `cutting without the tool's length offset. Add G43 H${this.tool}.`,
+        String(this.tool),
+      );
+    if (this.workOffset === null)
+      problems.add(line, 'error', 'no-work-offset', 'no work offset G54 to G59 was chosen before cutting.');
+  }
+
+  private changeTool(line: number, words: Float64Array): void {
+    this.tool = has(words, T) ? words[T]! : this.staged;
+    if (this.tool === 0)
+      this.problems.add(line, 'error', 'no-tool', 'M6 without a T word before it: no tool is named.');
+    this.toolChanges.push({ line, tool: this.tool, motions: this.motions.length });
+    this.spindle = 'off';
+    this.lengthOffset = false;
+  }
+}

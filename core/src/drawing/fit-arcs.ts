@@ -1,0 +1,82 @@
+import { distance2, segmentLength, type Segment, type Vec2 } from '../geometry/path.ts';
+
+/** How far lines and arcs may lie off the curve that they stand for, mm. */
+export const FIT = 0.002;
+const DEEPEST = 14;
+
+/** Lines and arcs along a smooth curve, halved until each lies within {@link FIT} of it; equal neighbours are joined. */
+export function fitArcs(point: (t: number) => Vec2, from: number, to: number): Segment[] {
+  const out: Segment[] = [];
+  // In halves at once: a curve that closes on itself has its ends in one place.
+  const middle = (from + to) / 2;
+  fit(point, from, middle, 0, out);
+  fit(point, middle, to, 0, out);
+  return joinEqual(out);
+}
+
+function fit(point: (t: number) => Vec2, from: number, to: number, depth: number, out: Segment[]): void {
+  const [a, m, b] = [point(from), point((from + to) / 2), point(to)];
+  const s = through(a, m, b);
+  const probes = [1, 2, 3, 5, 6, 7].map((k) => point(from + (k / 8) * (to - from)));
+  // At a cusp the circle through three points may go the long way round: the way along the points says so.
+  const way = [a, ...probes.slice(0, 3), m, ...probes.slice(3), b];
+  const along = way.slice(1).reduce((sum, p, i) => sum + distance2(p, way[i]!), 0);
+  const isShort = segmentLength(s) <= 1.2 * along;
+  if (depth >= DEEPEST || (isShort && probes.every((p) => off(s, p) <= FIT))) {
+    if (distance2(a, b) > 1e-9) out.push(isShort ? s : { kind: 'line', from: a, to: b });
+    return;
+  }
+  const half = (from + to) / 2;
+  fit(point, from, half, depth + 1, out);
+  fit(point, half, to, depth + 1, out);
+}
+
+/** The arc through three points, or the line where they lie on one. */
+export function through(a: Vec2, m: Vec2, b: Vec2): Segment {
+  const [bx, by] = [m[0] - a[0], m[1] - a[1]];
+  const [cx, cy] = [b[0] - a[0], b[1] - a[1]];
+  const d = 2 * (bx * cy - by * cx);
+  const chord = Math.hypot(cx, cy);
+  if (Math.abs(d) < 1e-9 * (chord * chord + 1)) return { kind: 'line', from: a, to: b };
+  const ux = (cy * (bx * bx + by * by) - by * (cx * cx + cy * cy)) / d;
+  const uy = (bx * (cx * cx + cy * cy) - cx * (bx * bx + by * by)) / d;
+  const centre: Vec2 = [a[0] + ux, a[1] + uy];
+  const radius = Math.hypot(ux, uy);
+  if (radius > 1e5) return { kind: 'line', from: a, to: b };
+  const angle = (p: Vec2): number => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
+  const full = 2 * Math.PI;
+  const ahead = (t: number): number => ((t % full) + full) % full;
+  const turn = ahead(angle(b) - angle(a));
+  const isForward = ahead(angle(m) - angle(a)) < turn;
+  return { kind: 'arc', from: a, to: b, centre, radius, turn: isForward ? turn : turn - full };
+}
+
+function off(s: Segment, p: Vec2): number {
+  if (s.kind === 'arc') return Math.abs(distance2(p, s.centre) - s.radius);
+  const l = distance2(s.from, s.to);
+  if (l < 1e-12) return distance2(p, s.from);
+  return (
+    Math.abs((s.to[0] - s.from[0]) * (p[1] - s.from[1]) - (s.to[1] - s.from[1]) * (p[0] - s.from[0])) / l
+  );
+}
+
+/** Neighbours on one circle are one arc: a circle stored as a spline is a circle again. */
+function joinEqual(segments: Segment[]): Segment[] {
+  const out: Segment[] = [];
+  for (const s of segments) {
+    const last = out[out.length - 1];
+    const isOne =
+      last?.kind === 'arc' &&
+      s.kind === 'arc' &&
+      distance2(last.centre, s.centre) < FIT &&
+      Math.abs(last.radius - s.radius) < FIT &&
+      Math.sign(last.turn) === Math.sign(s.turn);
+    if (isOne) [last.to, last.turn] = [s.to, last.turn + s.turn];
+    else out.push({ ...s });
+  }
+  const [only] = out;
+  // Rounding must not leave a full circle a hair open.
+  if (out.length === 1 && only?.kind === 'arc' && Math.abs(Math.abs(only.turn) - 2 * Math.PI) < 1e-6)
+    return [{ ...only, to: only.from, turn: Math.sign(only.turn) * 2 * Math.PI }];
+  return out;
+}

@@ -1,0 +1,362 @@
+import { formatCallout } from '../callout/callout.ts';
+import { MissingCuttingData } from '../cutting/material.ts';
+import { isHole, type Feature } from '../features/family.ts';
+import { narrowest } from '../features/hole/recognise.ts';
+import { familyOf } from '../features/registry.ts';
+import type { FeatureSize } from '../features/sets.ts';
+import { farSideSteps, methodFor, type MethodStep } from '../methods/methods.ts';
+import { viewHole, type HoleView } from '../operations/hole-view.ts';
+import type { KindContext, Missing, Planned, PlanResult } from '../operations/kind.ts';
+import { operationKind } from '../operations/registry.ts';
+import { travelOrder } from '../order/travel.ts';
+import { partName } from '../space/space.ts';
+import { outlines, type Disc } from '../tools/profile.ts';
+import type { Tool } from '../tools/schema.ts';
+import { formatLength } from '../units/length.ts';
+import type { SizeDecision } from './plan.ts';
+import { calloutOf, printed, printOf } from './print.ts';
+import { isReached, labelOf, type PlacedSetup, type PlannerInput } from './placed.ts';
+import type { PlannedOperation, Row } from './row.ts';
+import { foldReasons, guessesOf, sideNames, threadFit } from './row-words.ts';
+import { Standing } from './standing.ts';
+
+const EMPTY: SizeDecision = { overrides: {} };
+
+/**
+ * Plans every row. A size whose holes start in another's cavity is planned after that one, since it depends on whether that is made: so
+ * rows are worked out as they are asked for, each once.
+ */
+export class RowPlanner {
+  private readonly rows = new Map<FeatureSize, Row>();
+  private readonly busy = new Set<FeatureSize>();
+  private readonly sizeOf = new Map<string, FeatureSize>();
+  private readonly discsOf: (tool: Tool) => readonly Disc[];
+  private readonly standing: Standing;
+  private readonly say: (mm: number) => string;
+
+  constructor(private readonly input: PlannerInput) {
+    for (const s of input.sizes) for (const f of s.features) this.sizeOf.set(f.id, s);
+    this.discsOf = outlines(input.library);
+    const { units } = input.plan;
+    this.say = (mm) => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
+    this.standing = new Standing(input, this.sizeOf, this, this.say);
+  }
+
+  all(): Row[] {
+    return this.input.sizes.map((s) => this.row(s));
+  }
+
+  /** The row of a size, worked out when it is first asked for. */
+  row(size: FeatureSize): Row {
+    const known = this.rows.get(size);
+    if (known) return known;
+    this.busy.add(size);
+    const row = this.make(size);
+    this.busy.delete(size);
+    this.rows.set(size, row);
+    return row;
+  }
+
+  private make(size: FeatureSize): Row {
+    const { plan, setups } = this.input;
+    const decision = plan.sizes[size.key] ?? EMPTY;
+    const thread = decision.thread ?? null;
+    const print = printOf(decision);
+    const first = size.features[0]!;
+    const row: Row = {
+      size,
+      tag: size.tag,
+      state: 'open',
+      callout: { through: false },
+      calloutText: familyOf(first).describe(first, (mm) => formatLength(mm, plan.units)),
+      thread,
+      print,
+      guesses: [],
+      setupId: setups.find((s) => size.features.some((f) => isReached(f, s)))?.setup.id ?? null,
+      method: null,
+      holes: [],
+      operations: [],
+      blocked: [],
+      reasons: [],
+      remarks: [],
+      notMade: null,
+      wants: [],
+    };
+    if (isHole(first)) {
+      row.callout = calloutOf(first, narrowest(first), print, thread);
+      row.calloutText = formatCallout(row.callout, plan.units);
+      row.guesses = decision.thread === undefined ? guessesOf(first) : [];
+    }
+    if (decision.leftOut) return { ...row, state: 'left out', reasons: [decision.leftOut] };
+    if (size.family === 'sharp-edge')
+      return { ...row, state: 'optional', reasons: ['Sharp in the model: nothing asks for a break.'] };
+    if (row.setupId === null)
+      return {
+        ...row,
+        state: 'unreachable',
+        notMade: 'out of reach',
+        reasons: [this.unreached(size.features)],
+      };
+    if (!isHole(first))
+      return {
+        ...row,
+        notMade: 'no method yet',
+        reasons: [
+          'Recognised and shown; no method makes it yet. Program it elsewhere and leave it out here with that as the reason.',
+        ],
+      };
+    this.planHoles(row, decision);
+    if (row.reasons.length > 0 || row.operations.length === 0) {
+      // A row is made whole or not at all: half a hole in the program is a trap.
+      if (row.reasons.length === 0) row.reasons.push(...row.blocked.slice(0, 1).map((b) => b.reason));
+      const notMade = row.wants.length > 0 ? 'no tool' : 'to decide';
+      return { ...row, notMade, operations: [], blocked: [] };
+    }
+    return { ...row, state: 'planned', wants: [] };
+  }
+
+  private unreached(features: Feature[]): string {
+    return features.every((f) => f.reachableFrom.length === 0)
+      ? 'No straight tool reaches it from outside: the part itself is in the way.'
+      : `No setup looks at it: turn the part so that ${sideNames(features[0]!)} is up, or add a setup.`;
+  }
+
+  /** Each hole in the first setup that reaches it; what one of them cannot have does not keep the others open. */
+  private planHoles(row: Row, decision: SizeDecision): void {
+    const { setups } = this.input;
+    const { size, print } = row;
+    const groups = new Map<number, HoleView[]>();
+    size.features.filter(isHole).forEach((f, i) => {
+      const k = setups.findIndex((s) => isReached(f, s));
+      const view = k < 0 ? null : viewHole(f, labelOf(size, i), setups[k]!.frame.frame);
+      if (!view) {
+        row.blocked.push({
+          label: labelOf(size, i),
+          feature: f.id,
+          reason: `${labelOf(size, i)}: ${this.unreached([f])}`,
+        });
+        return;
+      }
+      const laid = printed(view, print, size.features.length, this.say);
+      if (i === 0) {
+        row.remarks.push(...laid.remarks, ...threadFit(row.thread, f, this.say));
+        row.reasons.push(...laid.asks);
+      }
+      groups.set(k, [...(groups.get(k) ?? []), laid.view]);
+    });
+    const home = groups.keys().next();
+    if (!home.done) row.setupId = setups[home.value]!.setup.id;
+    for (const [k, views] of groups) this.planGroup(row, decision, k, views);
+    leaveOut(row);
+    if (row.blocked.length > 0)
+      row.remarks.push(
+        ...foldReasons(row.blocked.map((b) => b.reason)).map((message) => ({
+          rule: 'left-out-hole',
+          severity: 'warning' as const,
+          message,
+        })),
+      );
+  }
+
+  private planGroup(row: Row, decision: SizeDecision, k: number, views: HoleView[]): void {
+    const where = this.input.setups[k]!;
+    const after = new Set<string>();
+    const placed = views.map((v) => this.standing.view(v, k, row, after));
+    row.holes.push(...placed);
+    const method = methodFor(placed[0]!, row.thread);
+    row.method ??= method.name;
+    const made = this.planSteps(
+      row,
+      decision,
+      where,
+      placed,
+      method.steps(placed[0]!, row.thread),
+      after,
+      '',
+    );
+    if (made.some((h) => h.farSteps.length > 0)) this.planFarSide(row, decision, k, made);
+  }
+
+  /** What widens toward the far side, in the first setup that looks at it from there. */
+  private planFarSide(row: Row, decision: SizeDecision, k: number, views: HoleView[]): void {
+    const { setups } = this.input;
+    const far = setups.findIndex(
+      (s, i) => i !== k && views.every((v) => viewHole(v.feature, v.label, s.frame.frame)),
+    );
+    if (far < 0) {
+      row.remarks.push({
+        rule: 'far-side',
+        severity: 'warning',
+        message: 'The step on the far side is not made: add a setup with that side up.',
+      });
+      return;
+    }
+    const after = new Set<string>();
+    const where = setups[far]!;
+    const there = views.map((v) =>
+      this.standing.view(viewHole(v.feature, v.label, where.frame.frame)!, far, row, after),
+    );
+    this.planSteps(row, decision, where, there, farSideSteps(there[0]!), after, 'far ');
+  }
+
+  /**
+   * Plans a method's steps for the holes; where a step cannot be had for some of them, those are left out of all steps, said, and the rest
+   * is planned anew. Gives the holes that are made.
+   */
+  private planSteps(
+    row: Row,
+    decision: SizeDecision,
+    where: PlacedSetup,
+    all: HoleView[],
+    steps: MethodStep[],
+    after: ReadonlySet<string>,
+    prefix: string,
+  ): HoleView[] {
+    const blocked = new Map<string, string>();
+    for (;;) {
+      const holes = all.filter((h) => !blocked.has(h.label));
+      const result = holes.length > 0 ? this.trySteps(row, decision, where, holes, steps, prefix) : null;
+      if (result && 'missing' in result && result.holes && result.holes.length < holes.length) {
+        for (const label of result.holes)
+          blocked.set(
+            label,
+            result.missing.startsWith(`${label}:`) ? result.missing : `${label}: ${result.missing}`,
+          );
+        continue;
+      }
+      if (result && 'operations' in result) {
+        const hit = this.inHolding(where, result.operations);
+        if (hit.size > 0) {
+          for (const [label, reason] of hit) blocked.set(label, reason);
+          continue;
+        }
+      }
+      for (const h of all) {
+        const reason = blocked.get(h.label);
+        if (reason) row.blocked.push({ label: h.label, feature: h.feature.id, reason });
+      }
+      if (result && 'missing' in result) {
+        row.reasons.push(...result.all.map((m) => m.missing));
+        row.wants.push(...result.all.flatMap((m) => m.need ?? []));
+      }
+      if (result && 'operations' in result) {
+        for (const o of result.operations) {
+          row.operations.push({ ...o, position: row.operations.length, after: [...after] });
+          row.remarks.push(...o.remarks);
+        }
+        for (const message of result.skipped)
+          row.remarks.push({ rule: 'not-needed', severity: 'note', message });
+      }
+      return holes;
+    }
+  }
+
+  private trySteps(
+    row: Row,
+    decision: SizeDecision,
+    where: PlacedSetup,
+    holes: HoleView[],
+    steps: MethodStep[],
+    prefix: string,
+  ):
+    | (Missing & { all: Missing[] })
+    | { operations: Omit<PlannedOperation, 'position' | 'after'>[]; skipped: string[] } {
+    const { library, material, machine } = this.input;
+    const operations: Omit<PlannedOperation, 'position' | 'after'>[] = [];
+    const skipped: string[] = [];
+    const missing: Missing[] = [];
+    const seen = new Map<string, number>();
+    for (const step of steps) {
+      const nth = (seen.get(step.kind) ?? 0) + 1;
+      seen.set(step.kind, nth);
+      const key = `${prefix}${nth === 1 ? step.kind : `${step.kind} ${nth}`}`;
+      const kind = operationKind(step.kind);
+      const context: KindContext = {
+        decision,
+        thread: row.thread,
+        print: prefix === '' ? row.print : { through: false },
+        tools: library.tools,
+        material,
+        machine,
+        say: this.say,
+        space: where.space,
+        discs: (t) => this.discsOf(t),
+        favour: this.input.favour.get(where.setup.id) ?? [],
+        setup: where.setup,
+        holes,
+        step: step.step,
+        key,
+      };
+      const result = planned(() => kind.plan(context));
+      if ('missing' in result) missing.push(result);
+      else if ('none' in result) {
+        if (result.none) skipped.push(result.none);
+      } else {
+        operations.push({
+          ...result,
+          holes: travelOrder(result.holes),
+          id: `${where.setup.id}/${row.tag}/${key}`,
+          kind: kind.kind,
+          label: kind.label,
+          rank: kind.rank,
+          setupId: where.setup.id,
+          tag: row.tag,
+          sizeKey: row.size.key,
+          key,
+        });
+      }
+    }
+    const some = missing.find((m) => m.holes !== undefined);
+    const whole = missing.filter((m) => m.holes === undefined);
+    if (whole.length > 0) return { missing: whole[0]!.missing, all: whole };
+    return some ? { ...some, all: [some] } : { operations, skipped };
+  }
+
+  /** Holes where a tool would stand in a jaw, a clamp or a keep-out box, with the reason. */
+  private inHolding(where: PlacedSetup, operations: readonly Planned[]): Map<string, string> {
+    const out = new Map<string, string>();
+    for (const o of operations) {
+      const discs = this.discsOf(o.tool);
+      for (const h of o.holes) {
+        if (out.has(h.label)) continue;
+        const at = [h.x, h.y, h.z] as const;
+        const hit = where.space.holdingAlong(discs, at, at);
+        if (hit)
+          out.set(
+            h.label,
+            `${h.label}: ${hit.part === 'cutting' ? '' : `the ${partName(hit.part)} of `}T${o.tool.number ?? '–'} ${o.tool.description} would go to Z ${this.say(h.z)} beside ${hit.name}, whose top is at Z ${this.say(hit.height)}. Move the holding, or make it in another setup.`,
+          );
+      }
+    }
+    return out;
+  }
+
+  /** Whether that feature of a size is made in this setup or an earlier one. A size in work cannot be waited for. */
+  isMadeBefore(size: FeatureSize, feature: string, k: number): boolean {
+    if (this.busy.has(size)) return false;
+    const row = this.row(size);
+    if (row.state !== 'planned' || row.blocked.some((b) => b.feature === feature)) return false;
+    const ids = new Set(this.input.setups.slice(0, k + 1).map((s) => s.setup.id));
+    const own = row.operations.filter((o) => o.holes.some((h) => h.feature === feature));
+    return own.length > 0 && own.every((o) => ids.has(o.setupId));
+  }
+}
+
+/** A hole that one setup cannot finish is left out of the others too: it is made whole or not at all. */
+function leaveOut(row: Row): void {
+  const out = new Set(row.blocked.map((b) => b.label));
+  if (out.size === 0) return;
+  row.operations = row.operations
+    .map((o) => ({ ...o, holes: o.holes.filter((h) => !out.has(h.label)) }))
+    .filter((o) => o.holes.length > 0);
+}
+
+/** A material that says nothing of a tool keeps the row open, and tells why. */
+function planned(plan: () => PlanResult): PlanResult {
+  try {
+    return plan();
+  } catch (error) {
+    if (error instanceof MissingCuttingData) return { missing: error.message };
+    throw error;
+  }
+}

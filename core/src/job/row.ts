@@ -1,0 +1,64 @@
+import type { Callout } from '../callout/callout.ts';
+import type { FeatureSize } from '../features/sets.ts';
+import type { HoleView } from '../operations/hole-view.ts';
+import type { Planned, Remark } from '../operations/kind.ts';
+import type { ToolNeed } from '../tools/find.ts';
+import type { Thread } from '../threads/thread.ts';
+
+export interface PlannedOperation extends Planned {
+  id: string;
+  kind: string;
+  label: string;
+  rank: number;
+  setupId: string;
+  tag: string;
+  sizeKey: string;
+  /** Key of its typed parameters in the plan. */
+  key: string;
+  /** Place among the operations of its size. */
+  position: number;
+  /** Keys of other sizes whose cavities its holes start in, made before in the same setup. */
+  after: string[];
+}
+
+/** `optional`: nothing in the model asks for it (a sharp edge). */
+export type RowState = 'planned' | 'open' | 'left out' | 'unreachable' | 'optional';
+
+/** Why a row is not made, as far as it tells the way on: a tool is added, the part turned, the row left out, or something is to be decided. */
+export type NotMade = 'no tool' | 'out of reach' | 'no method yet' | 'to decide';
+
+/** What a size may be, until the programmer says: likeliest first. */
+export type Guess =
+  | { kind: 'thread'; designation: string }
+  /** A clearance hole for a screw of that size (ISO 273): no thread. */
+  | { kind: 'clearance'; screw: string; fit: string };
+
+/** A row of the worksheet: one size of feature, and how it is made. */
+export interface Row {
+  size: FeatureSize;
+  tag: string;
+  state: RowState;
+  callout: Callout;
+  calloutText: string;
+  thread: Thread | null;
+  /** What the print says; empty where nothing is typed. */
+  print: Callout;
+  /** Guesses that wait for the programmer's word. */
+  guesses: Guess[];
+  setupId: string | null;
+  method: string | null;
+  holes: HoleView[];
+  operations: PlannedOperation[];
+  /** Features of a planned row that are left out, each with its reason. */
+  blocked: { label: string; feature: string; reason: string }[];
+  /** Why it is open, unreachable or left out; each says the mend. */
+  reasons: string[];
+  remarks: Remark[];
+  /** Null for what is planned, left out on purpose, or optional. */
+  notMade: NotMade | null;
+  /** Tools that the shop lacks for it. */
+  wants: ToolNeed[];
+}
+
+export const guessName = (g: Guess): string =>
+  g.kind === 'thread' ? g.designation : `${g.screw} clearance, ${g.fit}`;

@@ -1,0 +1,82 @@
+import { partName, type Allowed, type Hit } from '../space/space.ts';
+import { sizedTools, tooShort, type ToolNeed } from '../tools/find.ts';
+import type { Tool } from '../tools/schema.ts';
+import type { HoleView } from './hole-view.ts';
+import type { KindContext, Missing } from './kind.ts';
+
+/** How a tool would stand at the bottom of one hole. */
+export interface Cut {
+  /** Depth of its tip below the entry, mm. */
+  tip: number;
+  /** Depth below the entry that flutes or cutting edges must cover, mm; the tip's where it is not said. */
+  flutes?: number;
+  /** What of the part it is to touch there. */
+  allowed: Omit<Allowed, 'below'>;
+}
+
+export type Chosen = { tool: Tool; others: Tool[] } | Missing;
+
+/**
+ * The shop's tool for a need that gets to every hole with its whole outline: flutes through all metal that may stand above, and neither
+ * point, shank nor holder in the part. Where one gets to some holes only, the best is said, with the holes that it does not reach.
+ */
+export function chooseTool(
+  c: KindContext,
+  need: ToolNeed,
+  cut: (tool: Tool, hole: HoleView) => Cut,
+  holes: readonly HoleView[] = c.holes,
+): Chosen {
+  const sized = sizedTools(c.tools, need, c.say, c.favour);
+  if ('missing' in sized) return sized;
+  const good: Tool[] = [];
+  let best: { failing: Map<string, string>; tool: Tool } | null = null;
+  for (const tool of sized.tools) {
+    const failing = new Map<string, string>();
+    for (const h of holes) {
+      const why = whyNot(c, tool, h, cut(tool, h));
+      if (why) failing.set(h.label, why);
+    }
+    if (failing.size === 0) good.push(tool);
+    else if (!best || failing.size < best.failing.size) best = { failing, tool };
+  }
+  if (good.length > 0) return { tool: good[0]!, others: good.slice(1) };
+  return refusal(c, need, sized.tools, best!, cut, holes);
+}
+
+function refusal(
+  c: KindContext,
+  need: ToolNeed,
+  tools: readonly Tool[],
+  best: { failing: Map<string, string>; tool: Tool },
+  cut: (tool: Tool, hole: HoleView) => Cut,
+  holes: readonly HoleView[],
+): Chosen {
+  const labels = [...best.failing.keys()];
+  const depth = (t: Tool, h: HoleView): number => h.metalZ - h.entryZ + (cut(t, h).flutes ?? cut(t, h).tip);
+  const deepest = Math.max(...holes.map((h) => depth(best.tool, h)));
+  const allShort = tools.every((t) => holes.some((h) => depth(t, h) > t.fluteLength + 1e-6));
+  const reason = allShort
+    ? tooShort(tools, { ...need, reach: deepest }, c.say)
+    : `${best.failing.get(labels[0]!)!}${labels.length > 1 ? ` (${labels.length} holes)` : ''}`;
+  return {
+    missing: reason,
+    ...(labels.length < holes.length ? { holes: labels } : {}),
+    ...(allShort ? { need: { ...need, reach: deepest } } : {}),
+  };
+}
+
+/** Why a tool does not get to the bottom of a hole; null where it does. */
+function whyNot(c: KindContext, tool: Tool, h: HoleView, cut: Cut): string | null {
+  const above = h.metalZ - h.entryZ;
+  const deep = above + (cut.flutes ?? cut.tip);
+  if (deep > tool.fluteLength + 1e-6)
+    return `${h.label}: ${tool.description} has ${c.say(tool.fluteLength)} of flute, and ${c.say(deep)} are in metal${above > 0.01 ? `, ${c.say(above)} of it above the entry` : ''}. Add a longer one.`;
+  const hit = c.space.partAt(c.discs(tool), h.x, h.y, h.entryZ - cut.tip, {
+    ...cut.allowed,
+    below: c.space.ledFrom(h.x, h.y, tool.diameter / 2, h.entryZ) + 0.05,
+  });
+  return hit && `${h.label}: ${hitInWords(c, tool, hit)}`;
+}
+
+const hitInWords = (c: KindContext, tool: Tool, hit: Hit): string =>
+  `the ${partName(hit.part)} of ${tool.description} (⌀${c.say(hit.diameter)}) would stand in the part, ${c.say(hit.depth)} deep at Z ${c.say(hit.height)}. Add a ${hit.part === 'cutting' ? 'narrower' : 'longer or slimmer'} one.`;

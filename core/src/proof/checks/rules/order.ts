@@ -1,0 +1,80 @@
+import { toolKind } from '../../../tools/kinds/registry.ts';
+import {
+  at,
+  name,
+  toolName,
+  type CheckContext,
+  type CheckRule,
+  type Finding,
+  type MadeHole,
+} from '../check.ts';
+
+/** What needs a hole before the hole is there, and spots after it. */
+export const order: CheckRule = {
+  rule: 'order',
+  run: (c) => {
+    const drilled = new Map<string, MadeHole>();
+    for (const m of c.made)
+      if (m.view && m.tool?.kind === 'drill' && !drilled.has(m.view.feature.id))
+        drilled.set(m.view.feature.id, m);
+    const told = new Set<string>();
+    return c.made.flatMap((m): Finding[] => {
+      const key = `${m.view?.feature.id}/${m.tool?.id}`;
+      if (!m.view || told.has(key)) return [];
+      const found = outOfOrder(m, drilled.get(m.view.feature.id), c);
+      if (found) told.add(key);
+      return found ? [found] : [];
+    });
+  },
+};
+
+function outOfOrder(m: MadeHole, drill: MadeHole | undefined, c: CheckContext): Finding | null {
+  const { view, tool, row } = m;
+  if (!view || !tool) return null;
+  const isAfter = drill !== undefined && drill.index < m.index;
+  const error = (rule: string, what: string): Finding => ({
+    rule,
+    severity: 'error',
+    message: `${name(m)}: ${toolName(tool)} ${what}`,
+    ...at(m),
+  });
+  if (tool.kind === 'spot-drill' && isAfter)
+    return error(
+      'spot-after-drill',
+      `comes after the drill in line ${drill.call.line}: there is nothing left to spot. Put it before, or take it out.`,
+    );
+  if (!toolKind(tool.kind).needsHole || isAfter) return null;
+  if (drill)
+    return error('before-its-hole', `comes before the drill in line ${drill.call.line}. Put it after.`);
+  const own = c.job.setups.findIndex((s) => s.setup.id === c.setup.setup.id);
+  const earlier = new Set(c.job.setups.slice(0, own).map((s) => s.setup.id));
+  const isOpen =
+    c.madeEarlier.has(view.feature.id) ||
+    row?.operations.some((o) => earlier.has(o.setupId) && o.tool.kind === 'drill');
+  return isOpen
+    ? null
+    : error(`${tool.kind}-without-hole`, 'goes into a hole that is not drilled before. Add the drill.');
+}
+
+/** One tool in one hole twice, without going deeper the second time. */
+export const twice: CheckRule = {
+  rule: 'done-twice',
+  run: ({ made }) => {
+    const seen = new Map<string, MadeHole>();
+    return made.flatMap((m): Finding[] => {
+      if (!m.view || !m.tool) return [];
+      const key = `${m.view.feature.id}/${m.tool.id}`;
+      const before = seen.get(key);
+      seen.set(key, m);
+      if (!before || before.call.z > m.call.z + 0.05) return [];
+      return [
+        {
+          rule: 'done-twice',
+          severity: 'error',
+          message: `${name(m)}: the ${toolKind(m.tool.kind).label} comes here a second time (first in line ${before.call.line}). Take one out.`,
+          ...at(m),
+        },
+      ];
+    });
+  },
+};

@@ -1,0 +1,30 @@
+import type { CheckRule } from '../check.ts';
+import { coolant, dwells, limits, pecks, speedsAndFeeds } from './cutting-data.ts';
+import { depths, flute } from './depths.ts';
+import { order, twice } from './order.ts';
+import { coverage, highR, magazine, noHole, travel, unitsAndOffset } from './setup.ts';
+import { size, tapFeedRule, toolAndCycle } from './tools.ts';
+import { way } from './way.ts';
+
+/** All rules, in the order in which their findings are listed. */
+export const CHECK_RULES: readonly CheckRule[] = [
+  unitsAndOffset,
+  toolAndCycle,
+  size,
+  tapFeedRule,
+  depths,
+  noHole,
+  order,
+  flute,
+  speedsAndFeeds,
+  limits,
+  pecks,
+  dwells,
+  coolant,
+  way,
+  highR,
+  travel,
+  magazine,
+  twice,
+  coverage,
+];

@@ -1,0 +1,123 @@
+import { tapFeed } from '../../../cutting/material.ts';
+import { OPERATION_KINDS } from '../../../operations/registry.ts';
+import { toolKind } from '../../../tools/kinds/registry.ts';
+import {
+  at,
+  name,
+  toolName,
+  type CheckContext,
+  type CheckRule,
+  type Finding,
+  type MadeHole,
+} from '../check.ts';
+
+const isTap = (cycle: string): boolean => cycle === 'G84' || cycle === 'G74';
+const tapCycle = (hand: 'right' | 'left' | undefined): string => (hand === 'left' ? 'G74' : 'G84');
+
+/** A tool that the list does not have, that has no business in its cycle, or that turns the wrong way. */
+export const toolAndCycle: CheckRule = {
+  rule: 'tool-and-cycle',
+  run: ({ made }) => made.flatMap(toolFindings),
+};
+
+function toolFindings(m: MadeHole): Finding[] {
+  const { call, tool } = m;
+  const error = (rule: string, message: string): Finding => ({
+    rule,
+    severity: 'error',
+    message: `${name(m)}: ${message}`,
+    ...at(m),
+  });
+  if (!tool)
+    return [
+      error(
+        'unknown-tool',
+        `T${call.tool} is not in the tool list. Give the tool its magazine number, or change the T word.`,
+      ),
+    ];
+  const out: Finding[] = [];
+  const allowed = OPERATION_KINDS.some(
+    (k) => k.toolKinds.includes(tool.kind) && (k.cycles as readonly string[]).includes(call.cycle),
+  );
+  if (!allowed && (tool.kind === 'tap') !== isTap(call.cycle))
+    out.push(
+      error(
+        'tool-and-cycle',
+        `T${call.tool} is a ${toolKind(tool.kind).label}, and ${call.cycle} is ${isTap(call.cycle) ? 'a tapping' : 'not a tapping'} cycle. Write ${tool.kind === 'tap' ? tapCycle(tool.thread?.hand) : 'G81, G82, G73 or G83'}, or change the tool.`,
+      ),
+    );
+  if (tool.thread && isTap(call.cycle) && call.cycle !== tapCycle(tool.thread.hand))
+    out.push(
+      error(
+        'tap-hand',
+        `a ${tool.thread.hand}-hand tap on ${call.cycle}. Write ${tapCycle(tool.thread.hand)}.`,
+      ),
+    );
+  const isLeft = tool.thread?.hand === 'left';
+  if (call.spindle !== 'off' && (call.spindle === 'counter-clockwise') !== isLeft)
+    out.push(
+      error(
+        'spindle-direction',
+        `${toolName(tool)} is ${isLeft ? 'left' : 'right'} hand and the spindle turns the other way. Write ${isLeft ? 'M4' : 'M3'}.`,
+      ),
+    );
+  return out;
+}
+
+/** A tap's feed is pitch × speed, whatever was changed. */
+export const tapFeedRule: CheckRule = {
+  rule: 'tap-feed',
+  run: (c) =>
+    c.made.flatMap((m): Finding[] => {
+      const pitch = m.tool?.thread?.pitch;
+      if (!isTap(m.call.cycle) || pitch === undefined) return [];
+      const wanted = tapFeed(m.call.speed, pitch);
+      // A thousandth covers the rounding of F; anything more stretches the thread.
+      if (Math.abs(m.call.feed - wanted) <= 0.001 * wanted) return [];
+      return [
+        {
+          rule: 'tap-feed',
+          severity: 'error',
+          message: `${name(m)}: a tap's feed is pitch × speed: ${c.say(pitch)} × ${m.call.speed} rpm = ${c.say(wanted)}/min, not ${c.say(m.call.feed)}/min. Write ${c.word('F', wanted)}.`,
+          ...at(m),
+        },
+      ];
+    }),
+};
+
+/** A tool of another size or thread than the hole's. */
+export const size: CheckRule = {
+  rule: 'wrong-size',
+  run: (c) => c.made.flatMap((m) => sizeFindings(m, c)),
+};
+
+function sizeFindings(m: MadeHole, { say }: CheckContext): Finding[] {
+  const { tool, view, row, planned } = m;
+  if (!tool || !view || !row || planned?.operation.tool.id === tool.id) return [];
+  const fail = (what: string): Finding[] => [
+    { rule: 'wrong-size', severity: 'error', message: `${name(m)}: ${toolName(tool)} ${what}`, ...at(m) },
+  ];
+  if (tool.thread) {
+    if (!row.thread)
+      return fail(
+        'cuts a thread, and none is confirmed for this hole. Confirm it from the print, or take the tap out.',
+      );
+    const isSame = tool.thread.designation === row.thread.designation && tool.thread.hand === row.thread.hand;
+    return isSame ? [] : fail(`does not cut the print's ${row.thread.designation}. Take its tap.`);
+  }
+  if (tool.kind === 'spot-drill' || tool.kind === 'countersink') return [];
+  const sizes = [
+    ...view.steps.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : [])),
+    ...(row.thread ? [row.thread.tapDrill] : []),
+    ...row.operations.flatMap((o) => (o.tool.kind === tool.kind ? [o.tool.diameter] : [])),
+  ];
+  if (sizes.some((d) => Math.abs(d - tool.diameter) <= 0.02)) return [];
+  const nearest = sizes.reduce(
+    (a, b) => (Math.abs(b - tool.diameter) < Math.abs(a - tool.diameter) ? b : a),
+    Infinity,
+  );
+  const wanted = row.operations.find((o) => o.tool.kind === tool.kind)?.tool;
+  return fail(
+    `is ⌀${say(tool.diameter)}, and the hole has no such size. ${wanted ? `T${wanted.number} (⌀${say(wanted.diameter)})` : `⌀${say(nearest)}`} belongs here.`,
+  );
+}

@@ -1,0 +1,270 @@
+import { rimDiameter } from '../../../cutting/depths.ts';
+import type { Motion } from '../../../code/read/motion.ts';
+import { OVER_AXIS, partName, type Allowed, type Hit } from '../../../space/space.ts';
+import { drilledWidth } from '../../../tools/kinds/kind.ts';
+import { toolKind } from '../../../tools/kinds/registry.ts';
+import type { Tool } from '../../../tools/schema.ts';
+import { Columns } from '../../columns.ts';
+import {
+  isAsPlanned,
+  toolName,
+  type CheckContext,
+  type CheckRule,
+  type Finding,
+  type MadeHole,
+} from '../check.ts';
+
+type Known = Motion & { from: [number, number, number]; to: [number, number, number] };
+
+/** Every motion of the text, with the tool's whole outline, against part, uncut metal and holding. */
+export const way: CheckRule = {
+  rule: 'way',
+  run: (c) => new Way(c).run(),
+};
+
+const isKnown = (m: Motion): m is Known => [...m.from, ...m.to].every((v) => v !== null);
+const isSideways = (m: Known): boolean => m.kind === 'arc' || m.from[0] !== m.to[0] || m.from[1] !== m.to[1];
+
+class Way {
+  private readonly columns = new Columns();
+  private readonly out: Finding[] = [];
+  private readonly told = new Set<string>();
+  private readonly byLine = new Map<number, MadeHole[]>();
+
+  constructor(private readonly c: CheckContext) {
+    for (const m of c.made) this.byLine.set(m.call.line, [...(this.byLine.get(m.call.line) ?? []), m]);
+  }
+
+  run(): Finding[] {
+    for (const m of this.c.read.motions) {
+      const tool = m.kind === 'dwell' ? null : this.c.toolOf(m.tool);
+      if (!tool) continue;
+      if (isKnown(m)) this.motion(m, tool);
+      else this.arrival(m, tool);
+    }
+    return this.out;
+  }
+
+  private motion(m: Known, tool: Tool): void {
+    const hole = this.holeAt(m);
+    this.holding(m, tool, hole);
+    if (isSideways(m)) this.across(m, tool, hole);
+    // On the way up a tool stands where it stood on the way down.
+    else if (m.to[2] < m.from[2]) this.down(m, tool, hole);
+  }
+
+  /** From a place that the text does not say, such as home: the tool comes down to where it arrives. */
+  private arrival(m: Motion, tool: Tool): void {
+    const [x, y, z] = m.to;
+    if (x === null || y === null || z === null) return;
+    const landed: Known = { ...m, from: [x, y, Math.max(z, this.c.space.setup.top) + 1], to: [x, y, z] };
+    this.motion(landed, tool);
+  }
+
+  private across(m: Known, tool: Tool, hole: MadeHole | null): void {
+    const { space } = this.c;
+    const lowest = Math.min(m.from[2], m.to[2]);
+    if (m.kind !== 'rapid' && toolKind(tool.kind).onlyPlunges && lowest < space.setup.top) {
+      this.say(
+        m,
+        'fed-sideways',
+        hole,
+        `${toolName(tool)} cuts straight down only and is fed sideways at Z ${this.c.say(lowest)}. Lift it first, or write a cycle.`,
+      );
+      return;
+    }
+    const discs = this.c.discs(tool);
+    const inPart = space.partAlong(discs, m.from, m.to);
+    if (inPart) return this.inPart(m, tool, hole, inPart);
+    if (!space.heights && lowest < space.setup.top - 0.01 && m.cycle === undefined) this.low(m, hole, lowest);
+    const length = Math.hypot(m.to[0] - m.from[0], m.to[1] - m.from[1]);
+    const steps =
+      lowest >= space.setup.top ? 1 : Math.min(400, Math.ceil(length / Math.max(1, tool.diameter / 2)));
+    for (let i = 1; i <= steps; i++) {
+      const t = i / steps;
+      const [x, y, z] = [0, 1, 2].map((k) => m.from[k]! + t * (m.to[k]! - m.from[k]!)) as [
+        number,
+        number,
+        number,
+      ];
+      if (this.inMetal(m, tool, hole, x, y, Math.min(z, lowest))) return;
+    }
+  }
+
+  private down(m: Known, tool: Tool, hole: MadeHole | null): void {
+    const { space } = this.c;
+    const [x, y, z] = m.to;
+    const discs = this.c.discs(tool);
+    const isCutting = m.kind !== 'rapid';
+    // Of a cycle's pecks the last one says it all; what the others cut is air for the next.
+    if (isCutting && m.cycle !== undefined && hole && z > hole.call.z + 1e-6) {
+      this.columns.cut(discs, x, y, z);
+      return;
+    }
+    const inPart = space.partAt(discs, x, y, z, this.allowed(hole, tool));
+    if (inPart) this.inPart(m, tool, hole, inPart);
+    else if (!isCutting) {
+      if (!space.heights && z < space.setup.top - 0.01 && m.cycle === undefined) this.low(m, hole, z);
+      if (!this.inMetal(m, tool, hole, x, y, z)) this.perhapsMetal(m, tool, hole, x, y, z);
+    } else {
+      this.columns.cut(discs, x, y, z);
+      const wide = discs.find((d) => d.part !== 'cutting' && this.isUncut(x, y, d.r, z + d.z));
+      if (wide)
+        this.say(
+          m,
+          'holder-into-metal',
+          hole,
+          `the ${partName(wide.part)} of ${toolName(tool)} (⌀${this.c.say(2 * wide.r)}) goes into metal at Z ${this.c.say(z + wide.z)}. Stick the tool out farther, or use a longer one.`,
+        );
+    }
+    if (
+      isCutting &&
+      m.cycle === undefined &&
+      !hole &&
+      z < this.metalTop(x, y, 0) - 0.01 &&
+      toolKind(tool.kind).onlyPlunges
+    )
+      this.say(
+        m,
+        'cuts-where-nothing-is',
+        hole,
+        `${toolName(tool)} feeds down to Z ${this.c.say(z)} at X ${this.c.say(x)} Y ${this.c.say(y)}, where no hole is planned. Check the position.`,
+      );
+  }
+
+  /** Where the part's shape is not known, every low rapid outside a cycle may meet it. */
+  private low(m: Known, hole: MadeHole | null, z: number): void {
+    const { say, space } = this.c;
+    this.say(
+      m,
+      'low-rapid',
+      hole,
+      `goes at rapid to Z ${say(z)}, below the top of the stock at ${say(space.setup.top)}. Feed there, or stay above.`,
+    );
+  }
+
+  private holding(m: Known, tool: Tool, hole: MadeHole | null): void {
+    // The planner keeps room; only the box itself is a collision.
+    const hit = this.c.space.holdingAlong(this.c.discs(tool), m.from, m.to, 0);
+    if (hit)
+      this.say(
+        m,
+        'holding',
+        hole,
+        `the ${partName(hit.part)} of ${toolName(tool)} goes through ${hit.name} at Z ${this.c.say(Math.min(m.from[2], m.to[2]))}; its top is at ${this.c.say(hit.height)}. Move the holding, or leave the hole out.`,
+      );
+  }
+
+  private inPart(m: Known, tool: Tool, hole: MadeHole | null, hit: Hit): void {
+    const { say, word } = this.c;
+    const lift = `${word('Z', Math.min(m.from[2], m.to[2]) + hit.depth)} or higher would clear it.`;
+    this.say(
+      m,
+      m.kind === 'rapid' ? 'rapid-into-part' : 'into-part',
+      hole,
+      `the ${partName(hit.part)} of ${toolName(tool)} (⌀${say(hit.diameter)}) ${m.kind === 'rapid' ? 'goes at rapid' : 'is fed'} into the finished part, ${say(hit.depth)} deep at Z ${say(hit.height)}. ${lift}`,
+    );
+  }
+
+  /** At rapid into metal that nobody has cut yet. */
+  private inMetal(m: Known, tool: Tool, hole: MadeHole | null, x: number, y: number, z: number): boolean {
+    if (m.kind !== 'rapid') return false;
+    const hit = this.c.discs(tool).find((d) => this.isUncut(x, y, d.r, z + d.z));
+    if (!hit) return false;
+    const top = this.metalTop(x, y, hit.r);
+    this.say(
+      m,
+      'rapid-into-metal',
+      hole,
+      `${toolName(tool)} goes at rapid to Z ${this.c.say(z)}, and metal stands to Z ${this.c.say(top)} there. ${this.c.word(m.cycle === undefined ? 'Z' : 'R', top + this.c.setup.setup.retract)} would clear it.`,
+    );
+    return true;
+  }
+
+  /** In a pocket that nothing here makes: prepared stock may have it, or may not. */
+  private perhapsMetal(m: Known, tool: Tool, hole: MadeHole | null, x: number, y: number, z: number): void {
+    const { space } = this.c;
+    const pocket = space.pocketTop(x, y, z);
+    if (pocket <= z + 0.05 || this.columns.isFree(x, y, 0.1, z)) return;
+    if (space.openingsOver(x, y, 0.1, z).length > 0) return;
+    this.say(
+      m,
+      'perhaps-metal',
+      hole,
+      `${toolName(tool)} goes at rapid to Z ${this.c.say(z)} in a pocket that this program does not make and that is ${this.c.say(pocket - z)} deep there. If it is not milled yet, ${this.c.word('R', pocket + this.c.setup.setup.retract)} would clear it.`,
+      'warning',
+    );
+  }
+
+  /** Top of metal that stands over a place before anything is cut: proud stock, and cavities that are not made before. */
+  private metalTop(x: number, y: number, r: number): number {
+    const { space, madeEarlier } = this.c;
+    let top = Math.max(space.stockOver(x, y, r), space.heights?.along(x, y, x, y, r, -Infinity) ?? -Infinity);
+    for (const o of space.openingsOver(x, y, OVER_AXIS, -Infinity))
+      if (!madeEarlier.has(o.feature)) top = Math.max(top, o.top);
+    return top;
+  }
+
+  private isUncut(x: number, y: number, r: number, z: number): boolean {
+    const { space, madeEarlier } = this.c;
+    const stands =
+      space.stockOver(x, y, r) > z + 0.02 ||
+      space.openingsOver(x, y, OVER_AXIS, z).some((o) => !madeEarlier.has(o.feature));
+    return stands && !this.columns.isFree(x, y, r, z);
+  }
+
+  /** What of the part this tool is to touch in this hole. */
+  private allowed(hole: MadeHole | null, tool: Tool): Allowed | null {
+    const view = hole?.view;
+    if (!view) return null;
+    const thread = hole.row?.thread ?? null;
+    const kind = toolKind(tool.kind);
+    const touches = kind.touches(tool, view, thread);
+    return {
+      radius: (kind.isCone ? this.rim(hole, tool, touches) : touches) / 2 + 0.06,
+      below: this.c.space.ledFrom(view.x, view.y, tool.diameter / 2, view.entryZ) + 0.06,
+      // What is drilled through, or threaded through, is air: nothing behind it may be touched.
+      ...(view.through && !kind.isCone
+        ? { open: 0.45 * Math.min(drilledWidth(view, thread), tool.diameter) }
+        : {}),
+    };
+  }
+
+  /** Diameter that a cone tool is to leave at the entry: the plan's own, else what the hole wants. */
+  private rim(hole: MadeHole, tool: Tool, wanted: number): number {
+    const tip = hole.view!.entryZ - hole.call.z;
+    if (!isAsPlanned(hole)) return wanted;
+    return Math.max(
+      wanted,
+      Math.min(tool.diameter, rimDiameter(Math.max(0, tip), tool.pointAngleDeg ?? 90, tool.tipDiameter)),
+    );
+  }
+
+  private holeAt(m: Known): MadeHole | null {
+    const own = this.byLine.get(m.line);
+    return (
+      own?.find((h) => Math.abs(h.call.x - m.to[0]) < 1e-6 && Math.abs(h.call.y - m.to[1]) < 1e-6) ?? null
+    );
+  }
+
+  /** One finding a line and rule. */
+  private say(
+    m: Known,
+    rule: string,
+    hole: MadeHole | null,
+    what: string,
+    severity: Finding['severity'] = 'error',
+  ): void {
+    const key = `${rule}/${m.line}`;
+    if (this.told.has(key)) return;
+    this.told.add(key);
+    this.out.push({
+      rule,
+      severity,
+      message: `${hole?.view ? `${hole.view.label}, line ${m.line}` : `Line ${m.line}`}: ${what}`,
+      line: m.line,
+      tag: hole?.tag ?? undefined,
+      feature: hole?.view?.feature.id,
+    });
+  }
+}

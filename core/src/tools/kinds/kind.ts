@@ -1,0 +1,79 @@
+import type { HoleView } from '../../operations/hole-view.ts';
+import type { Thread } from '../../threads/thread.ts';
+import type { ToolNeed } from '../find.ts';
+import type { Tool, ToolKind } from '../schema.ts';
+
+/** A corner of a tool's outline: radius at a height above the programmed tip, mm. */
+export interface Corner {
+  z: number;
+  r: number;
+}
+
+/** What a tool of a kind and size usually measures, without what only the shop can say of it. */
+export type UsualShape = Pick<
+  Tool,
+  | 'diameter'
+  | 'sizeName'
+  | 'pointAngleDeg'
+  | 'tipDiameter'
+  | 'fluteLength'
+  | 'shankDiameter'
+  | 'cutterMaterial'
+  | 'thread'
+>;
+
+/** What the program knows of one kind of tool. */
+export interface ToolKindSpec {
+  kind: ToolKind;
+  label: string;
+  /** It cuts with its end only, straight down: fed sideways it breaks. */
+  onlyPlunges: boolean;
+  /** Opens a hole that is there: it must not come before the drill. */
+  needsHole: boolean;
+  /** Its depth says how wide a rim it leaves; its own diameter need not be any size of the hole. */
+  isCone: boolean;
+  /** The cutting end's outline from the tip up to its full radius. */
+  end(tool: Tool): Corner[];
+  /** Z where the tip of such a tool may stop in a hole, as it is drawn: to tell which of several holes on an axis a line makes. */
+  bottoms(tool: Tool, hole: HoleView): number[];
+  /** Diameter within which it is to touch the part in a hole, mm. */
+  touches(tool: Tool, hole: HoleView, thread: Thread | null): number;
+  /** A tool that would do for a need, of the usual proportions; null where the need says no size. */
+  usual(need: ToolNeed): UsualShape | null;
+}
+
+/** The size a need asks for, mm: the exact one, else the next of a series that is wide enough, else the widest that is allowed. */
+export function wantedSize(n: ToolNeed, series: readonly number[]): number | null {
+  if (n.diameter !== undefined) return n.diameter;
+  const least = n.minDiameter ?? 0;
+  const most = n.maxDiameter ?? Infinity;
+  return series.find((d) => d >= least - 1e-6 && d <= most + 1e-6) ?? n.minDiameter ?? n.maxDiameter ?? null;
+}
+
+/** A size as a figure: at most four decimals, no zeros at the end. */
+export const sizeFigure = (mm: number): string => String(Math.round(mm * 1e4) / 1e4);
+
+/** Largest diameter of a hole's steps on this side, mm. */
+export const widestStep = (h: HoleView): number =>
+  Math.max(0, ...h.steps.map((s) => (s.shape === 'cylinder' ? s.diameter : s.startDiameter)));
+
+/** Diameter of what is drilled first: the narrow step, or the thread's drill where that is wider, mm. */
+export function drilledWidth(h: HoleView, thread: Thread | null): number {
+  const straight = h.steps.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []));
+  return Math.max(straight.length > 0 ? Math.min(...straight) : 0, thread?.tapDrill ?? 0);
+}
+
+/** Floors of a hole's steps on this side, Z. */
+export const floors = (h: HoleView): number[] => h.steps.map((s) => h.entryZ - s.end);
+
+/** A cone of an included angle that begins as a flat of diameter `tip`. */
+export function coneEnd(tip: number, diameter: number, angleDeg: number): Corner[] {
+  const height = (diameter - tip) / 2 / Math.tan((angleDeg * Math.PI) / 360);
+  return [
+    { z: 0, r: tip / 2 },
+    { z: height, r: diameter / 2 },
+  ];
+}
+
+/** A square end. */
+export const flatEnd = (diameter: number): Corner[] => [{ z: 0, r: diameter / 2 }];

@@ -1,0 +1,37 @@
+import { expect, type Page } from '@playwright/test';
+
+/** Jobs whose parts are read already, by what they were read from: reading a file once is enough for all tests. */
+const known = new Map<string, string>();
+
+export const worksheet = (page: Page) => page.getByRole('region', { name: 'Worksheet' });
+export const rowOf = (page: Page, tag: string) => page.locator(`.row[data-tag="${tag}"]`);
+export const coverage = (page: Page) => page.getByTestId('coverage');
+
+/** Drops a part on the list of jobs, and waits until its worksheet stands there. */
+export async function dropPart(page: Page, buffer: Buffer, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByLabel('STEP file').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+  await shown(page);
+}
+
+/** A job of its own for each test, so that what one changes no other sees: the first reads the file, the others copy its job. */
+export async function openPart(page: Page, buffer: Buffer, name: string): Promise<void> {
+  const key = `${name}/${buffer.length}`;
+  const first = known.get(key);
+  if (first === undefined) {
+    await dropPart(page, buffer, name);
+    known.set(key, /jobs\/([^/?]+)/.exec(page.url())![1]!);
+    return;
+  }
+  await page.request.get('/api/session');
+  const copied = await page.request.post(`/api/jobs/${first}/copy`);
+  expect(copied.status()).toBe(201);
+  const { id } = (await copied.json()) as { id: string };
+  await page.goto(`/jobs/${id}`);
+  await shown(page);
+}
+
+async function shown(page: Page): Promise<void> {
+  await expect(worksheet(page)).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('.row').first()).toBeVisible({ timeout: 30_000 });
+}

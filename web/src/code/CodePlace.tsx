@@ -1,0 +1,55 @@
+import { Box, Checkbox, Flex } from '@chakra-ui/react';
+import { useJob } from '../job/job-view.ts';
+import { changePlan } from '../job/store.ts';
+import { Choice } from '../kit/Choice.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
+import { Nothing } from '../kit/Nothing.tsx';
+import { CheckList } from '../prove/CheckList.tsx';
+import { CodeText } from './CodeText.tsx';
+import { Downloads } from './Downloads.tsx';
+
+/** The program of the shown setup, what reading it back found, and the way to the files. */
+export default function CodePlace() {
+  const { program, produced, plan, setup } = useJob();
+  const set = (part: Partial<typeof plan.codeOptions>): void =>
+    changePlan({ codeOptions: { ...plan.codeOptions, ...part } });
+  return (
+    <Box as="section" className="sheet" aria-label="Code">
+      <Flex className="sheet-tools">
+        <Checkbox.Root
+          size="sm"
+          checked={plan.codeOptions.lineNumbers ?? false}
+          onCheckedChange={(d) => set({ lineNumbers: d.checked === true })}
+        >
+          <Checkbox.HiddenInput />
+          <Checkbox.Control />
+          <Checkbox.Label fontWeight="400">line numbers</Checkbox.Label>
+        </Checkbox.Root>
+        <Choice
+          label="comments"
+          value={plan.codeOptions.commentStyle ?? 'parentheses'}
+          options={[
+            ['parentheses', '( comments )'],
+            ['semicolon', '; comments'],
+          ]}
+          onChange={(commentStyle) => set({ commentStyle })}
+        />
+        <Downloads />
+      </Flex>
+      <div className="code-pane">
+        {program ? (
+          <CodeText program={program} />
+        ) : !produced ? (
+          <Quiet padding="16px" role="status">
+            Working out the plan …
+          </Quiet>
+        ) : (
+          <Nothing title={`There is no code for ${setup.name}`}>
+            None of its rows is planned. The line above says what is not made, and what leads on.
+          </Nothing>
+        )}
+        <CheckList />
+      </div>
+    </Box>
+  );
+}

@@ -1,0 +1,285 @@
+import type { Feature, FamilyName, FeatureOf } from '@yellow-pin/core/features/family';
+
+/** A drawn length between two points of a drawing, mm; `at` moves its line aside by so many pixels. */
+export interface Dimension {
+  from: [number, number];
+  to: [number, number];
+  text: number | string;
+  side: 'above' | 'below' | 'left' | 'right';
+}
+
+/** One view of a feature in its own plane, mm, y up: metal hatched, cavity cut out of it. */
+export interface View {
+  title: 'section' | 'plan';
+  /** Outline of the metal shown, closed. */
+  metal: string;
+  /** What is cut away, closed outlines. */
+  cut: string;
+  /** Centre lines. */
+  centre: string;
+  box: { x: number; y: number; w: number; h: number };
+  dimensions: Dimension[];
+}
+
+type Views<N extends FamilyName> = (f: FeatureOf<N>) => View[];
+
+const poly = (...points: [number, number][]): string =>
+  `M${points.map(([x, y]) => `${x.toFixed(3)} ${y.toFixed(3)}`).join('L')}Z`;
+const rect = (x: number, y: number, w: number, h: number): string =>
+  poly([x, y], [x + w, y], [x + w, y + h], [x, y + h]);
+const line = (a: [number, number], b: [number, number]): string => `M${a[0]} ${a[1]}L${b[0]} ${b[1]}`;
+
+/** A cavity in cross-section: half-widths by level, from the top down, mirrored about the middle. */
+function section(
+  profile: [number, number][],
+  depth: number,
+  through: boolean,
+  dimensions: Dimension[],
+): View {
+  const widest = Math.max(...profile.map(([x]) => x));
+  const [half, under] = [
+    widest + Math.max(depth * 0.5, widest * 0.8),
+    through ? 0 : Math.max(depth * 0.45, widest * 0.4),
+  ];
+  const right = profile.map(([x, y]) => [x, y] as [number, number]);
+  const left = [...profile].reverse().map(([x, y]) => [-x, y] as [number, number]);
+  const box = { x: -half, y: -depth - under, w: 2 * half, h: depth + under };
+  return {
+    title: 'section',
+    metal: rect(box.x, box.y, box.w, box.h),
+    cut: poly(...right, ...left),
+    centre: line([0, 0.12 * depth], [0, -depth * 1.1]),
+    box,
+    dimensions,
+  };
+}
+
+const across = (w: number, y: number, side: Dimension['side']): Dimension => ({
+  from: [-w / 2, y],
+  to: [w / 2, y],
+  text: w,
+  side,
+});
+const down = (x: number, from: number, to: number, side: Dimension['side'] = 'right'): Dimension => ({
+  from: [x, from],
+  to: [x, to],
+  text: Math.abs(to - from),
+  side,
+});
+
+/** A cavity with upright walls in cross-section. */
+const straight = (f: { width: number; depth: number }, through: boolean): View =>
+  section(
+    [
+      [f.width / 2, 0],
+      [f.width / 2, -f.depth],
+    ],
+    f.depth,
+    through,
+    [across(f.width, 0, 'above'), down(f.width / 2, 0, -f.depth)],
+  );
+
+/** Straight cavity from above: `round` ends left and right. */
+function plan(length: number, width: number, round: [boolean, boolean]): View {
+  const [a, r] = [length / 2, width / 2];
+  const end = (sign: 1 | -1, isRound: boolean): string =>
+    isRound
+      ? `L${sign * (a - r)} ${sign * -r}A${r} ${r} 0 0 ${1} ${sign * (a - r)} ${sign * r}`
+      : `L${sign * a} ${sign * -r}L${sign * a} ${sign * r}`;
+  const cut = `M0 ${-r}${end(1, round[0])}L0 ${r}${end(-1, round[1])}Z`;
+  const box = {
+    x: -a - (round[1] ? r : 0),
+    y: -r * 2.4,
+    w: length + (round[0] ? r : 0) + (round[1] ? r : 0),
+    h: r * 4.8,
+  };
+  return {
+    title: 'plan',
+    metal: rect(box.x, box.y, box.w, box.h),
+    cut,
+    centre: line([-a, 0], [a, 0]),
+    box,
+    dimensions: [{ from: [-a, -r], to: [a, -r], text: length, side: 'below' }],
+  };
+}
+
+/** A corner of metal with its edge broken: top on the left, wall on the right. */
+function corner(cutPath: string, size: number, dimensions: Dimension[]): View {
+  const s = Math.max(size * 3, 0.6);
+  return {
+    title: 'section',
+    metal: rect(-s, -s, s, s),
+    cut: cutPath,
+    centre: '',
+    box: { x: -s, y: -s, w: s * 1.5, h: s * 1.4 },
+    dimensions,
+  };
+}
+
+/** What each family looks like cut open, and from above where that says more. Holes have a drawing of their own. */
+const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
+  slot: (f) => [
+    straight(f, f.bottom === 'open'),
+    plan(f.length, f.width, [f.kind !== 'open-both-ends', f.kind === 'closed']),
+  ],
+  't-slot': (f) => {
+    const [m, h, d] = [f.mouthWidth / 2, f.headWidth / 2, f.mouthDepth];
+    const depth = d + f.headHeight;
+    return [
+      section(
+        [
+          [m, 0],
+          [m, -d],
+          [h, -d],
+          [h, -depth],
+        ],
+        depth,
+        false,
+        [
+          across(f.mouthWidth, 0, 'above'),
+          across(f.headWidth, -depth, 'below'),
+          down(h, 0, -d),
+          down(h, -d, -depth),
+        ],
+      ),
+      plan(f.length, f.headWidth, [f.openEnds < 2, f.openEnds < 1]),
+    ];
+  },
+  dovetail: (f) => [
+    section(
+      [
+        [f.mouthWidth / 2, 0],
+        [f.bottomWidth / 2, -f.depth],
+      ],
+      f.depth,
+      false,
+      [
+        across(f.mouthWidth, 0, 'above'),
+        across(f.bottomWidth, -f.depth, 'below'),
+        down(f.bottomWidth / 2, 0, -f.depth),
+      ],
+    ),
+  ],
+  'face-groove': (f) => [straight(f, false), path(f.centreline, f.axis, f.width)],
+  channel: (f) => [straight(f, f.bottom === 'open'), path(f.centreline, f.axis, f.width)],
+  'bore-groove': (f) => {
+    const [b, g, w] = [f.boreDiameter / 2, f.grooveDiameter / 2, f.width];
+    const top = Math.max(w * 1.2, g * 0.25);
+    return [
+      section(
+        [
+          [b, 0],
+          [b, -top],
+          [g, -top],
+          [g, -top - w],
+          [b, -top - w],
+          [b, -2 * top - w],
+        ],
+        2 * top + w,
+        true,
+        [
+          across(f.boreDiameter, 0, 'above'),
+          down(g, -top, -top - w),
+          across(f.grooveDiameter, -top - w, 'below'),
+        ],
+      ),
+    ];
+  },
+  'wall-groove': (f) => {
+    const [w, d] = [f.width, f.depth];
+    const m = Math.max(w, d);
+    return [
+      {
+        title: 'section',
+        metal: rect(-2.4 * d - m, -w / 2 - m, 2.4 * d + m, w + 2 * m),
+        cut: rect(-d, -w / 2, d + 0.001, w),
+        centre: line([-1.3 * d, 0], [0.5 * d, 0]),
+        box: { x: -2.4 * d - m, y: -w / 2 - m, w: 2.9 * d + 1.6 * m, h: w + 2 * m },
+        dimensions: [down(0, w / 2, -w / 2), { from: [-d, -w / 2], to: [0, -w / 2], text: d, side: 'below' }],
+      },
+    ];
+  },
+  chamfer: (f) => {
+    const drop = f.width * Math.tan((f.angle * Math.PI) / 180);
+    return [
+      corner(poly([-f.width, 0.001], [0.001, 0.001], [0.001, -drop]), Math.max(f.width, drop), [
+        { from: [-f.width, 0], to: [0, 0], text: f.width, side: 'above' },
+        { from: [0, 0], to: [0, -drop], text: `${+f.angle.toFixed(2)}°`, side: 'right' },
+      ]),
+    ];
+  },
+  'rounded-edge': (f) => {
+    const r = f.radius;
+    return [
+      corner(`M${-r} 0.001L0.001 0.001L0.001 ${-r}A${r} ${r} 0 0 1 ${-r} 0.001Z`, r, [
+        { from: [-r, 0], to: [0, 0], text: r, side: 'above' },
+      ]),
+    ];
+  },
+  'sharp-edge': () => [corner('', 1, [])],
+};
+
+/** A chain of lines and arcs in the feature's own plane, drawn as wide as it is cut. */
+function path(pieces: FeatureOf<'face-groove'>['centreline'], axis: readonly number[], width: number): View {
+  const helper: [number, number, number] = Math.abs(axis[0]!) < 0.9 ? [1, 0, 0] : [0, 1, 0];
+  const k = helper[0] * axis[0]! + helper[1] * axis[1]! + helper[2] * axis[2]!;
+  const raw = helper.map((v, i) => v - k * axis[i]!);
+  const l = Math.hypot(...raw);
+  const x = raw.map((v) => v / l);
+  const y = [
+    axis[1]! * x[2]! - axis[2]! * x[1]!,
+    axis[2]! * x[0]! - axis[0]! * x[2]!,
+    axis[0]! * x[1]! - axis[1]! * x[0]!,
+  ];
+  const flat = (p: readonly number[]): [number, number] => [
+    p[0]! * x[0]! + p[1]! * x[1]! + p[2]! * x[2]!,
+    p[0]! * y[0]! + p[1]! * y[1]! + p[2]! * y[2]!,
+  ];
+  const bounds = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  const see = ([px, py]: [number, number]): void => {
+    Object.assign(bounds, {
+      x0: Math.min(bounds.x0, px),
+      y0: Math.min(bounds.y0, py),
+      x1: Math.max(bounds.x1, px),
+      y1: Math.max(bounds.y1, py),
+    });
+  };
+  const run = pieces.map((p, i) => {
+    const [a, b] = [flat(p.from), flat(p.to)];
+    see(a);
+    see(b);
+    const start = i === 0 ? `M${a.join(' ')}` : '';
+    if (p.kind === 'line') return `${start}L${b.join(' ')}`;
+    const c = flat(p.centre);
+    const at = (t: number): [number, number] => {
+      const s = Math.atan2(a[1] - c[1], a[0] - c[0]) + t * p.turn;
+      return [c[0] + p.radius * Math.cos(s), c[1] + p.radius * Math.sin(s)];
+    };
+    for (const t of [0.25, 0.5, 0.75]) see(at(t));
+    // Two halves: a full circle has equal ends.
+    return (
+      start +
+      [0.5, 1].map((t) => `A${p.radius} ${p.radius} 0 0 ${p.turn > 0 ? 1 : 0} ${at(t).join(' ')}`).join('')
+    );
+  });
+  const m = Math.max(width * 1.4, 0.12 * Math.max(bounds.x1 - bounds.x0, bounds.y1 - bounds.y0));
+  const box = {
+    x: bounds.x0 - m,
+    y: bounds.y0 - m,
+    w: bounds.x1 - bounds.x0 + 2 * m,
+    h: bounds.y1 - bounds.y0 + 2 * m,
+  };
+  return {
+    title: 'plan',
+    metal: rect(box.x, box.y, box.w, box.h),
+    cut: '',
+    centre: run.join(''),
+    box,
+    dimensions: [],
+  };
+}
+
+/** The views of a feature that is no hole. */
+export function viewsOf(f: Exclude<Feature, { family: 'hole' }>): View[] {
+  return (VIEWS[f.family] as (f: Feature) => View[])(f);
+}
