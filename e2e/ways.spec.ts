@@ -207,7 +207,11 @@ test('it is usable at twice the size, where the window is small', async ({ page 
     { width: 1024, height: 700 },
   ]) {
     await page.setViewportSize(size);
-    await rowOf(page, 'A').scrollIntoViewIfNeeded();
+    // Rows are put up anew where the room changes: what is scrolled to is looked for again.
+    await expect(async () => {
+      await rowOf(page, 'A').scrollIntoViewIfNeeded({ timeout: 1000 });
+      await expect(rowOf(page, 'A')).toBeInViewport({ timeout: 1000 });
+    }).toPass({ timeout: 20_000 });
     const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     expect(over).toBeLessThanOrEqual(0);
   }
