@@ -141,14 +141,14 @@ function longProgram(holes: number): MotionProgram {
     z: -8 - (i % 3),
     entryZ: -(i % 3),
     metalZ: -(i % 3),
+    motion: { kind: 'cycle' as const, how: { how: 'straight' as const } },
     lift: i % 7 === 0,
   }));
   const operation = {
     tool,
-    cycle: 'G81' as const,
     speed: 3000,
     feed: 300,
-    holes: list,
+    work: list,
     parameters: [],
     remarks: [],
     id: 'a',
@@ -169,7 +169,7 @@ function longProgram(holes: number): MotionProgram {
     zero: 'centre',
     clearanceZ: 25,
     head: { index: 0, lines: [], notMade: [] },
-    visits: [{ tool, operations: [{ id: 'a', title: 'A drill', notes: [], operation, holes: list }] }],
+    visits: [{ tool, operations: [{ id: 'a', title: 'A drill', notes: [], operation, work: list }] }],
   };
 }
 

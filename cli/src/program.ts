@@ -224,7 +224,7 @@ function answer(plan: Plan, library: Library, { job, programs, checks }: Produce
           id: w.id,
           kind: o.kind,
           tool: o.tool.number,
-          features: o.holes.map((h) => h.feature),
+          features: o.work.map((h) => h.feature),
           firstLine: w.firstLine,
           lastLine: w.lastLine,
         };

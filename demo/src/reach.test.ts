@@ -86,7 +86,7 @@ describe('a hole in the floor of a slot that is not made yet', () => {
     const row = narrow.job.rows.find((r) => r.size.family === 'hole')!;
     const spot = row.operations.find((o) => o.kind === 'spot');
     // Ten millimetres down, a ⌀10 cone would stand in both walls: it only starts the drill at the top.
-    if (spot) expect(Math.min(...spot.holes.map((h) => h.z))).toBeGreaterThan(-3);
+    if (spot) expect(Math.min(...spot.work.map((h) => h.z))).toBeGreaterThan(-3);
     expect(errors(narrow)).toEqual([]);
   });
 
@@ -113,12 +113,12 @@ describe('a fork', () => {
     expect(errors(produced)).toEqual([]);
     const spots = operations(produced)
       .filter((o) => o.kind === 'spot')
-      .flatMap((o) => o.holes);
+      .flatMap((o) => o.work);
     expect(spots).toHaveLength(1);
     expect(spots[0]!.z).toBeGreaterThan(-5);
     const drilled = operations(produced)
       .filter((o) => o.kind === 'drill')
-      .flatMap((o) => o.holes);
+      .flatMap((o) => o.work);
     expect(drilled).toHaveLength(2);
     expect(lowR(produced, 0)).toEqual([]);
   });
@@ -162,7 +162,7 @@ describe('stock above the part', () => {
       });
       const produced = produceJob(input);
       expect(errors(produced), kind).toEqual([]);
-      expect(Math.min(...operations(produced).flatMap((o) => o.holes.map((h) => h.r)))).toBe(7);
+      expect(Math.min(...operations(produced).flatMap((o) => o.work.map((h) => h.r)))).toBe(7);
     }
   });
 
@@ -289,7 +289,7 @@ describe('prints on real parts', () => {
     input.plan.sizes[size!.key] = { ...decisionFromCallout('⌀6 ↧12', 'mm'), overrides: {} };
     const produced = produceJob(input);
     const drill = operations(produced).find((o) => o.kind === 'drill')!;
-    expect(drill.holes[0]!.z).toBeCloseTo(-12 - 3 / Math.tan((59 * Math.PI) / 180), 3);
+    expect(drill.work[0]!.z).toBeCloseTo(-12 - 3 / Math.tan((59 * Math.PI) / 180), 3);
     expect(produced.checks.map((c) => c.rule)).toContain('print-and-model');
     expect(errors(produced)).toEqual([]);
   });

@@ -1,3 +1,4 @@
+import { cycleOf } from '../motion/work.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseCallout } from '../callout/callout.ts';
@@ -228,7 +229,7 @@ describe('written and read back', () => {
           });
           for (const p of programs) {
             expect(p.read.problems).toEqual([]);
-            const planned = p.setup.operations.flatMap((o) => o.holes.map((h) => ({ ...h, o })));
+            const planned = p.setup.operations.flatMap((o) => o.work.map((h) => ({ ...h, o })));
             expect(p.read.calls).toHaveLength(planned.length);
             p.read.calls.forEach((c, i) => {
               const h = planned[i]!;
@@ -239,7 +240,7 @@ describe('written and read back', () => {
                 [c.r, h.r],
               ] as const)
                 expect(Math.abs(a - b)).toBeLessThanOrEqual(units === 'mm' ? 0.00051 : 0.00128);
-              expect(c.cycle).toBe(h.o.cycle);
+              expect(c.how).toBe(cycleOf([h])!.how);
               expect(c.tool).toBe(h.o.tool.number);
               if (h.o.kind === 'tap') expect(Math.abs(c.feed - c.speed * 1.25) / c.feed).toBeLessThan(1e-4);
             });

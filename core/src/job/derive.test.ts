@@ -2,7 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { pointLength } from '../cutting/depths.ts';
 import { featureSizes } from '../features/sets.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
-import { counterbored, BOUNDS, drill, hole, LIBRARY, plan, TOOLS } from '../testing/fixtures.ts';
+import {
+  counterbored,
+  BOUNDS,
+  drill,
+  hole,
+  LIBRARY,
+  plan,
+  TOOLS,
+  howOf,
+  peckOf,
+} from '../testing/fixtures.ts';
 import type { Tool } from '../tools/schema.ts';
 import { deriveJob, type Row } from './derive.ts';
 import type { Plan, SizeDecision } from './plan.ts';
@@ -26,7 +36,7 @@ const m8 = (text: string): Partial<SizeDecision> => {
   return decisionFromCallout(text, 'mm');
 };
 const kinds = (r: Row) => r.operations.map((o) => o.kind);
-const z = (r: Row, kind: string) => r.operations.find((o) => o.kind === kind)!.holes[0]!.z;
+const z = (r: Row, kind: string) => r.operations.find((o) => o.kind === kind)!.work[0]!.z;
 
 describe('depths', () => {
   it('drills a blind hole to its depth at full diameter', () => {
@@ -63,7 +73,7 @@ describe('depths', () => {
       library: LIBRARY,
     });
     expect(job.rows).toHaveLength(1);
-    const made = job.rows[0]!.operations.find((o) => o.kind === 'drill')!.holes;
+    const made = job.rows[0]!.operations.find((o) => o.kind === 'drill')!.work;
     expect(made[1]!.z).toBeCloseTo(made[0]!.z, 9);
     expect(made.map((h) => h.r).sort((a, b) => a - b)).toEqual([-10, 2]);
   });
@@ -81,7 +91,7 @@ describe('depths', () => {
       (p) => (p.setups[0]!.stock = { ...p.setups[0]!.stock, kind: 'block', zHigh: 1 }),
     );
     // Zero is on the block's top, 1 above the part.
-    expect(row.operations[1]!.holes[0]!.r).toBe(2);
+    expect(row.operations[1]!.work[0]!.r).toBe(2);
   });
 
   it('spots the chamfer that the model has, at its angle', () => {
@@ -116,13 +126,13 @@ describe('pecks', () => {
 
   it('are a depth, a share of the diameter or a count', () => {
     const usual = pecking({});
-    expect(usual).toMatchObject({ cycle: 'G83', peck: 6 });
-    expect(pecking({ peckBy: 'share of ⌀', peckShare: 0.5 }).peck).toBe(3);
+    expect(howOf(usual)).toEqual({ how: 'full-retract', peck: 6 });
+    expect(peckOf(pecking({ peckBy: 'share of ⌀', peckShare: 0.5 }))).toBe(3);
     const counted = pecking({ peckBy: 'count', peckCount: 5 });
-    const travel = counted.holes[0]!.r - counted.holes[0]!.z;
-    expect(Math.ceil(travel / counted.peck! - 1e-9)).toBe(5);
-    expect(pecking({ cycle: 'chip-break', peck: 2 })).toMatchObject({ cycle: 'G73', peck: 2 });
-    expect(pecking({ cycle: 'straight' }).peck).toBeUndefined();
+    const travel = counted.work[0]!.r - counted.work[0]!.z;
+    expect(Math.ceil(travel / peckOf(counted)! - 1e-9)).toBe(5);
+    expect(howOf(pecking({ cycle: 'chip-break', peck: 2 }))).toEqual({ how: 'chip-break', peck: 2 });
+    expect(howOf(pecking({ cycle: 'straight' }))).toEqual({ how: 'straight' });
   });
 });
 
@@ -148,9 +158,9 @@ describe('tapping', () => {
     );
     expect(kinds(row)).toEqual(['spot', 'drill', 'tap']);
     const tap = row.operations[2]!;
-    expect(tap.cycle).toBe('G84');
+    expect(howOf(tap)).toEqual({ how: 'tap', hand: 'right' });
     expect(tap.tool.thread!.lead).toBe('plug');
-    expect(tap.holes[0]!.z).toBe(-21);
+    expect(tap.work[0]!.z).toBe(-21);
     expect(tap.feed).toBeCloseTo(tap.speed * 1.25, 9);
   });
 
@@ -160,7 +170,7 @@ describe('tapping', () => {
       m8('M8x1.25 ↧16'),
     );
     expect(row.operations[2]!.tool.thread!.lead).toBe('bottoming');
-    expect(row.operations[2]!.holes[0]!.z).toBeCloseTo(-17.875, 9);
+    expect(row.operations[2]!.work[0]!.z).toBeCloseTo(-17.875, 9);
   });
 
   it('leaves the row open, whole, where no tap has room, and says how deep is possible', () => {
@@ -178,7 +188,7 @@ describe('tapping', () => {
       hole({ depth: 25, stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }] }),
       m8('M8x1.25 LH ↧10'),
     );
-    expect(row.operations[2]).toMatchObject({ cycle: 'G74' });
+    expect(howOf(row.operations[2]!)).toEqual({ how: 'tap', hand: 'left' });
   });
 
   it('objects to a thread that does not go into the hole', () => {

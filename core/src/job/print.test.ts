@@ -12,7 +12,7 @@ function rowOf(features: HoleFeature[], callout: string, tools = TOOLS): Row {
   p.sizes[featureSizes(features)[0]!.key] = { overrides: {}, ...decisionFromCallout(callout, 'mm') };
   return deriveJob({ features, bounds: BOUNDS, plan: p, library: { ...LIBRARY, tools } }).rows[0]!;
 }
-const tip = (r: Row, kind: string) => r.operations.find((o) => o.kind === kind)?.holes[0]?.z;
+const tip = (r: Row, kind: string) => r.operations.find((o) => o.kind === kind)?.work[0]?.z;
 const said = (r: Row) => r.remarks.map((m) => `${m.severity} ${m.message}`).join('\n');
 
 const through = (diameter = 6) =>
@@ -97,7 +97,7 @@ describe('what the print says is what is cut, or it is asked', () => {
     const [row] = deriveJob({ features: [both], bounds: BOUNDS, plan: p, library: LIBRARY }).rows;
     const bores = row!.operations
       .filter((o) => o.kind === 'counterbore')
-      .map((o) => [o.setupId, o.holes[0]!.entryZ - o.holes[0]!.z]);
+      .map((o) => [o.setupId, o.work[0]!.entryZ - o.work[0]!.z]);
     expect(bores).toEqual([
       ['s1', 5],
       ['s2', 7],
@@ -143,7 +143,7 @@ describe('guesses and tools', () => {
     }).rows;
     expect(row!.state).toBe('planned');
     expect(row!.blocked.map((b) => b.label)).toEqual(['A2']);
-    expect(row!.operations.every((o) => o.holes.every((h) => h.label === 'A1'))).toBe(true);
+    expect(row!.operations.every((o) => o.work.every((h) => h.label === 'A1'))).toBe(true);
   });
 });
 

@@ -294,7 +294,7 @@ export class RowPlanner {
       } else {
         operations.push({
           ...result,
-          holes: travelOrder(result.holes),
+          work: travelOrder(result.work),
           id: `${where.setup.id}/${row.tag}/${key}`,
           kind: kind.kind,
           label: kind.label,
@@ -317,7 +317,7 @@ export class RowPlanner {
     const out = new Map<string, string>();
     for (const o of operations) {
       const discs = this.discsOf(o.tool);
-      for (const h of o.holes) {
+      for (const h of o.work) {
         if (out.has(h.label)) continue;
         const at = [h.x, h.y, h.z] as const;
         const hit = where.space.holdingAlong(discs, at, at);
@@ -337,7 +337,7 @@ export class RowPlanner {
     const row = this.row(size);
     if (row.state !== 'planned' || row.blocked.some((b) => b.feature === feature)) return false;
     const ids = new Set(this.input.setups.slice(0, k + 1).map((s) => s.setup.id));
-    const own = row.operations.filter((o) => o.holes.some((h) => h.feature === feature));
+    const own = row.operations.filter((o) => o.work.some((w) => w.feature === feature));
     return own.length > 0 && own.every((o) => ids.has(o.setupId));
   }
 }
@@ -347,8 +347,8 @@ function leaveOut(row: Row): void {
   const out = new Set(row.blocked.map((b) => b.label));
   if (out.size === 0) return;
   row.operations = row.operations
-    .map((o) => ({ ...o, holes: o.holes.filter((h) => !out.has(h.label)) }))
-    .filter((o) => o.holes.length > 0);
+    .map((o) => ({ ...o, work: o.work.filter((w) => !out.has(w.label)) }))
+    .filter((o) => o.work.length > 0);
 }
 
 /** A material that says nothing of a tool keeps the row open, and tells why. */

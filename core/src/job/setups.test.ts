@@ -223,7 +223,7 @@ describe('what holds the part', () => {
     const job = deriveJob(input);
     expect(job.rows[0]!.blocked.map((b) => b.label)).toEqual(['A2']);
     expect(job.coverage).toEqual({ planned: 2, total: 3 });
-    expect(job.rows[0]!.operations.every((o) => o.holes.length === 2)).toBe(true);
+    expect(job.rows[0]!.operations.every((o) => o.work.length === 2)).toBe(true);
     const produced = produceJob({ ...input, name: 'clamped' });
     expect(produced.checks.filter((c) => c.rule === 'holding' && c.severity === 'error')).toEqual([]);
     // From one side of the clamp to the other the tool lifts.
@@ -250,7 +250,7 @@ describe('what holds the part', () => {
     p.setups.push(newSetup('s2', 'bottom up', '-Z'));
     const free = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY })
       .rows[0]!;
-    expect(free.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual([
+    expect(free.operations.map((o) => `${o.setupId} ${o.kind} ${o.work.length}`)).toEqual([
       's1 spot 2',
       's1 drill 2',
       's2 counterbore 2',
@@ -262,7 +262,7 @@ describe('what holds the part', () => {
     const row = deriveJob({ features: [bored(20), bored(70)], bounds: BOUNDS, plan: p, library: LIBRARY })
       .rows[0]!;
     expect(row.blocked.map((b) => b.label)).toEqual(['A1']);
-    expect(row.operations.map((o) => `${o.setupId} ${o.kind} ${o.holes.length}`)).toEqual([
+    expect(row.operations.map((o) => `${o.setupId} ${o.kind} ${o.work.length}`)).toEqual([
       's1 spot 1',
       's1 drill 1',
       's2 counterbore 1',

@@ -1,15 +1,15 @@
 import type { DerivedSetup, PlannedOperation } from '../job/derive.ts';
 import { zeroInWords } from '../job/setup-frame.ts';
-import type { PlannedHole } from '../operations/kind.ts';
 import { visitsOf } from '../order/sequence.ts';
 import type { Space } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import { mustLift } from './link.ts';
+import type { Work } from './work.ts';
 
-export interface MotionHole extends PlannedHole {
-  /** Go back up to the clearance level after this hole instead of staying at R. */
+export interface MotionWork extends Work {
+  /** Go back up to the clearance level after it instead of staying at R. */
   lift: boolean;
 }
 
@@ -20,7 +20,7 @@ export interface MotionOperation {
   /** What the operator must know of it. */
   notes: string[];
   operation: PlannedOperation;
-  holes: MotionHole[];
+  work: MotionWork[];
 }
 
 /** What stands at the head of a program beside its tools. */
@@ -74,22 +74,22 @@ export function motionProgram(
         title: titleOf(o),
         notes: o.remarks.flatMap((r) => r.onSheet ?? []),
         operation: o,
-        holes: withLifts(o, look),
+        work: withLifts(o, look),
       })),
     })),
   };
 }
 
-function withLifts(o: PlannedOperation, look: MotionSpace | null): MotionHole[] {
+function withLifts(o: PlannedOperation, look: MotionSpace | null): MotionWork[] {
   const discs = look?.discs(o.tool) ?? [];
-  return o.holes.map((h, i) => {
-    const next = o.holes[i + 1];
-    return { ...h, lift: !next || mustLift(look?.space ?? null, discs, h, next) };
+  return o.work.map((w, i) => {
+    const next = o.work[i + 1];
+    return { ...w, lift: !next || mustLift(look?.space ?? null, discs, w, next) };
   });
 }
 
 function titleOf(o: PlannedOperation): string {
-  const numbers = o.holes.map((h) => Number(h.label.slice(o.tag.length))).sort((a, b) => a - b);
+  const numbers = o.work.map((h) => Number(h.label.slice(o.tag.length))).sort((a, b) => a - b);
   const ranges: string[] = [];
   for (let i = 0; i < numbers.length; i++) {
     let k = i;

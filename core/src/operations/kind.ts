@@ -2,6 +2,7 @@ import type { MachineProfile } from '../code/profiles/schema.ts';
 import type { Material } from '../cutting/material.ts';
 import type { SizeDecision } from '../job/plan.ts';
 import type { Setup } from '../job/setup.ts';
+import type { CycleHow, FeedRole, Work } from '../motion/work.ts';
 import type { Thread } from '../threads/thread.ts';
 import type { ToolNeed } from '../tools/find.ts';
 import type { Tool, ToolKind } from '../tools/schema.ts';
@@ -9,9 +10,6 @@ import type { Callout } from '../callout/callout.ts';
 import type { Space } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
 import type { HoleView, PlacedStep } from './hole-view.ts';
-
-export const CYCLES = ['G81', 'G82', 'G83', 'G73', 'G84', 'G74'] as const;
-export type Cycle = (typeof CYCLES)[number];
 
 /** Where a number comes from. */
 export type Source = 'model' | 'print' | 'method' | 'table' | 'machine' | 'typed';
@@ -65,30 +63,14 @@ export interface KindContext {
   key: string;
 }
 
-export interface PlannedHole {
-  feature: string;
-  label: string;
-  x: number;
-  y: number;
-  /** R level and tool tip at the bottom, program Z. */
-  r: number;
-  z: number;
-  entryZ: number;
-  /** Z up to which metal may stand over it when this operation begins. */
-  metalZ: number;
-  /** Stretches, from higher to lower Z, that are fed at half: where the drill breaks into a cavity, or enters another's hole. */
-  slow?: { from: number; to: number }[];
-}
-
 export interface Planned {
   tool: Tool;
-  cycle: Cycle;
   speed: number;
-  /** mm/min. */
+  /** mm/min: of a cycle, and of whatever in a path has no feed of its own. */
   feed: number;
-  peck?: number;
-  dwellSeconds?: number;
-  holes: PlannedHole[];
+  /** Feeds of a path's moves by what they are for, mm/min. */
+  feeds?: Partial<Record<FeedRole, number>>;
+  work: Work[];
   parameters: Parameter[];
   remarks: Remark[];
   /** Ids of tools that would do as well: a setup takes the fewest that do all its work. */
@@ -113,7 +95,6 @@ export interface OperationKind {
   kind: string;
   label: string;
   toolKinds: readonly ToolKind[];
-  cycles: readonly Cycle[];
   /** Kinds with lower ranks come first in a program. */
   rank: number;
   plan(context: KindContext): PlanResult;
@@ -200,12 +181,13 @@ export function retractLevel(c: KindContext, hole: HoleView, least = 0): number 
   return Math.max(hole.entryZ, hole.metalZ) + Math.max(c.setup.retract, least);
 }
 
-/** The size's holes with R and the tool's lowest place, for a tool that goes `depthOf` below each entry. */
+/** The size's holes made by a cycle, for a tool that goes `depthOf` below each entry. */
 export function placeHoles(
   c: KindContext,
+  how: CycleHow,
   depthOf: (hole: HoleView) => number,
   leastRetract = 0,
-): PlannedHole[] {
+): Work[] {
   return c.holes.map((h) => ({
     feature: h.feature.id,
     label: h.label,
@@ -215,5 +197,6 @@ export function placeHoles(
     z: h.entryZ - depthOf(h),
     entryZ: h.entryZ,
     metalZ: h.metalZ,
+    motion: { kind: 'cycle', how },
   }));
 }

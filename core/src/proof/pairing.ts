@@ -54,8 +54,7 @@ export function madeHoles(
 function plannedHoles(setup: DerivedSetup): Map<string, NonNullable<MadeHole['planned']>> {
   const out = new Map<string, NonNullable<MadeHole['planned']>>();
   for (const operation of setup.operations)
-    for (const hole of operation.holes)
-      out.set(`${hole.label}/${operation.tool.number}`, { operation, hole });
+    for (const hole of operation.work) out.set(`${hole.label}/${operation.tool.number}`, { operation, hole });
   return out;
 }
 

@@ -75,7 +75,7 @@ function madeEarlier(job: DerivedJob, setup: DerivedSetup): Set<string> {
   const ids = new Set(before.map((s) => s.setup.id));
   return new Set(
     job.rows.flatMap((r) =>
-      r.operations.filter((o) => ids.has(o.setupId)).flatMap((o) => o.holes.map((h) => h.feature)),
+      r.operations.filter((o) => ids.has(o.setupId)).flatMap((o) => o.work.map((w) => w.feature)),
     ),
   );
 }
@@ -101,7 +101,7 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
   for (const { setup, frame, operations } of job.setups) {
     const clearance = frame.top + setup.clearance;
     for (const o of operations) {
-      const high = o.holes.filter((h) => h.r > clearance + 1e-6);
+      const high = o.work.filter((h) => h.r > clearance + 1e-6);
       if (high.length > 0)
         out.push({
           rule: 'r-above-clearance',

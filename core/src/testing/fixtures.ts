@@ -1,3 +1,4 @@
+import { cycleOf, type CycleHow } from '../motion/work.ts';
 import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
 import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
 import { featureSizes } from '../features/sets.ts';
@@ -206,4 +207,17 @@ export function made(row: Row, kind: string): PlannedOperation {
   const operation = row.operations.find((o) => o.kind === kind);
   if (!operation) throw new Error(`no ${kind} in ${row.operations.map((o) => o.kind).join(', ')}`);
   return operation;
+}
+
+/** How the first hole of an operation is made; a path has no such thing. */
+export function howOf({ work }: Pick<PlannedOperation, 'work'>): CycleHow {
+  const how = cycleOf(work);
+  if (!how) throw new RangeError('the operation is no cycle');
+  return how;
+}
+
+/** Depth of its pecks; undefined where it has none. */
+export function peckOf(o: Pick<PlannedOperation, 'work'>): number | undefined {
+  const how = howOf(o);
+  return 'peck' in how ? how.peck : undefined;
 }

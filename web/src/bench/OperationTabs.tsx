@@ -1,4 +1,6 @@
 import { Table, Tabs } from '@chakra-ui/react';
+import { cycleWord } from '@yellow-pin/core/code/cycles';
+import { cycleOf } from '@yellow-pin/core/motion/work';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import { formatLength, MM_PER_INCH, type LengthUnit } from '@yellow-pin/core/units/length';
@@ -52,9 +54,10 @@ function OperationTable({ row, operation: o, unit }: Props) {
     unit === 'mm'
       ? `${formatLength(o.feed, 'mm', o.kind === 'tap' ? 2 : 0)} mm/min`
       : `${(o.feed / MM_PER_INCH).toFixed(o.kind === 'tap' ? 4 : 1)} in/min`;
+  const how = cycleOf(o.work);
   const facts: [string, string][] = [
     ['tool', `T${o.tool.number ?? '–'} ${o.tool.description}`],
-    ['cycle', o.cycle],
+    ...(how ? ([['cycle', cycleWord(how)]] as [string, string][]) : []),
     ['speed, feed', `${o.speed} rpm, ${feed}`],
   ];
   return (

@@ -42,7 +42,7 @@ export function drawSection(
   operation: PlannedOperation | null,
   threadMajor: number | null,
 ): SectionDrawing {
-  const made = operation?.holes.find((h) => h.label === view.label) ?? operation?.holes[0] ?? null;
+  const made = operation?.work.find((h) => h.label === view.label) ?? operation?.work[0] ?? null;
   const tip = made ? made.entryZ - made.z : view.depth;
   const r = made ? made.r - made.entryZ : 2;
   const steps = [...view.steps, ...view.farSteps];

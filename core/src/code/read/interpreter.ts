@@ -1,4 +1,5 @@
 import type { MachineProfile } from '../profiles/schema.ts';
+import { cycleMeaning } from '../cycles.ts';
 import { readArc } from './arc.ts';
 import type { Block } from './blocks.ts';
 import { CycleRunner } from './cycles.ts';
@@ -260,9 +261,11 @@ export class Interpreter {
         'the height before the cycle is not known: move Z to the clearance level with the length offset first',
       );
     state.needToCut(line);
+    const word = `G${cycle}`;
     const call: CycleCall = {
       line,
-      cycle: CYCLES.get(cycle)!,
+      cycle: word,
+      ...cycleMeaning(word)!,
       tool: state.tool,
       x,
       y,

@@ -1,3 +1,5 @@
+import type { CycleName } from '../../motion/work.ts';
+
 /** A coordinate that the text does not determine (machine home, before the first move) is null: never a number to reach. */
 export type Coordinate = number | null;
 export type Place = readonly [Coordinate, Coordinate, Coordinate];
@@ -23,7 +25,11 @@ export interface Motion {
 /** One hole made by a cycle line, as read from the text. */
 export interface CycleCall {
   line: number;
+  /** The word as it stands in the text, and what it does. */
   cycle: string;
+  how: CycleName;
+  /** Of tapping: which way the thread turns. */
+  hand?: 'right' | 'left';
   tool: number;
   x: number;
   y: number;

@@ -1,7 +1,8 @@
 import { formatLength } from '../../units/length.ts';
-import type { MotionHole, MotionOperation, MotionProgram } from '../../motion/program.ts';
+import type { MotionOperation, MotionProgram, MotionWork } from '../../motion/program.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
+import { cycleBlocks, type CycleWork } from './cycles.ts';
 import { Words } from './words.ts';
 
 export interface WrittenOperation {
@@ -81,7 +82,7 @@ class Writer {
       const spindle = isLeftHand(tool) ? 'M4' : 'M3';
       if (op.operation.speed !== speed) this.block(`S${op.operation.speed} ${spindle}`);
       speed = op.operation.speed;
-      const start = op.holes[0]!;
+      const start = op.work[0]!;
       if (i === 0) {
         this.block(`${program.workOffset} G0 X${words.coordinate(start.x)} Y${words.coordinate(start.y)}`);
         this.block(
@@ -89,7 +90,7 @@ class Writer {
         );
         coolant = profile.coolant;
       }
-      const holeLines = this.cycle(op);
+      const holeLines = this.works(op);
       this.operations.push({ id: op.id, firstLine: from, lastLine: this.lines.length, holeLines });
     }
     if (coolant && profile.oneMPerBlock) this.block('M9');
@@ -98,33 +99,18 @@ class Writer {
     if (profile.optionalStop) this.block('M1');
   }
 
-  private cycle(op: MotionOperation): [number, string][] {
+  /** The works of an operation: neighbours that are made by cycles share their words. */
+  private works(op: MotionOperation): [number, string][] {
     const { words } = this;
-    const o = op.operation;
-    const holeLines: [number, string][] = [];
-    let [r, z, lift, feed] = ['', '', false, ''];
-    let first = true;
-    for (const h of op.holes) {
-      for (const piece of piecesOf(h, o.cycle === 'G83')) {
-        const [nextR, nextZ] = [words.coordinate(piece.r), words.coordinate(piece.z)];
-        const nextFeed = `F${words.feed(o.feed * piece.share, o.tool.kind === 'tap')}`;
-        const parts: string[] = [];
-        if (first || piece.lift !== lift) parts.push(piece.lift ? 'G98' : 'G99');
-        if (first) parts.push(o.cycle);
-        parts.push(`X${words.coordinate(h.x)} Y${words.coordinate(h.y)}`);
-        if (first || nextZ !== z || nextR !== r) parts.push(`Z${nextZ} R${nextR}`);
-        if (first) {
-          if (o.dwellSeconds !== undefined && o.cycle === 'G82') parts.push(words.dwell(o.dwellSeconds));
-          if (o.peck !== undefined) parts.push(`Q${words.coordinate(o.peck)}`);
-        }
-        if (first || nextFeed !== feed) parts.push(nextFeed);
-        [r, z, lift, feed, first] = [nextR, nextZ, piece.lift, nextFeed, false];
-        this.block(parts.join(' '));
-        holeLines.push([this.lines.length, h.label]);
-      }
+    const { feed, tool } = op.operation;
+    const cycles = op.work.filter(isCycle);
+    const lines: [number, string][] = [];
+    for (const { text, label } of cycleBlocks(cycles, { feed, exact: tool.kind === 'tap' }, words)) {
+      this.block(text);
+      lines.push([this.lines.length, label]);
     }
     this.block('G80');
-    return holeLines;
+    return lines;
   }
 
   private goHome(): void {
@@ -152,38 +138,7 @@ class Writer {
 
 const isLeftHand = (tool: Tool): boolean => tool.thread?.hand === 'left';
 
-/** How far above what is drilled already the next stretch begins to feed, mm. */
-const INTO_HOLE = 0.5;
-
-interface Piece {
-  r: number;
-  z: number;
-  lift: boolean;
-  /** Share of the operation's feed. */
-  share: number;
-}
-
-/**
- * A hole's cycle lines. One feed holds for a whole cycle, so a hole with stretches fed at half is drilled in as many lines; each begins
- * just above what the one before left, and the tool comes all the way out between. A full-retract cycle keeps its R: chips must get out.
- */
-function piecesOf(h: MotionHole, keepsR: boolean): Piece[] {
-  if (!h.slow || h.slow.length === 0) return [{ r: h.r, z: h.z, lift: h.lift, share: 1 }];
-  const out: Piece[] = [];
-  let from = h.r;
-  const add = (z: number, share: number): void => {
-    const r = out.length === 0 || keepsR ? h.r : from + INTO_HOLE;
-    if (z < from - 0.05) out.push({ r, z, lift: true, share });
-    from = Math.min(from, z);
-  };
-  for (const s of h.slow) {
-    add(Math.max(s.from, h.z), 1);
-    add(Math.max(s.to, h.z), 0.5);
-  }
-  add(h.z, 1);
-  out[out.length - 1]!.lift = h.lift;
-  return out;
-}
+const isCycle = (w: MotionWork): w is CycleWork => w.motion.kind === 'cycle';
 
 const uniqueTools = (program: MotionProgram): { tool: Tool }[] => [
   ...new Map(program.visits.map((v) => [v.tool.id, v])).values(),

@@ -7,7 +7,6 @@ export const counterboreKind: OperationKind = {
   kind: 'counterbore',
   label: 'counterbore',
   toolKinds: ['counterbore'],
-  cycles: ['G82', 'G81'],
   rank: 2,
   plan: planCounterbore,
 };
@@ -33,11 +32,13 @@ function planCounterbore(c: KindContext): PlanResult {
   const { speed, feed } = speedAndFeed(tool, c.material, c.machine, floor);
   return {
     tool,
-    cycle: 'G82',
     speed,
     feed,
-    dwellSeconds: parameters.seconds('dwell', 'dwell', 0.3, 'method'),
-    holes: placeHoles(c, () => floor),
+    work: placeHoles(
+      c,
+      { how: 'dwell', seconds: parameters.seconds('dwell', 'dwell', 0.3, 'method') },
+      () => floor,
+    ),
     parameters: parameters.list,
     remarks: [],
   };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { hole, made, rowOf } from '../../testing/fixtures.ts';
+import { hole, made, rowOf, howOf } from '../../testing/fixtures.ts';
 
 const countersunk = (angle: number, rim = 12.4) =>
   hole({
@@ -15,14 +15,14 @@ describe('a countersink', () => {
   it('goes to its rim, less for a flat tip (handbook: head 12.4, 90°, tip flat 0.2: 6.1)', () => {
     const operation = made(rowOf(countersunk(90)), 'countersink');
     expect(operation.tool.tipDiameter).toBe(0.2);
-    expect(operation.holes[0]!.z).toBeCloseTo(-6.1, 4);
-    expect(operation.cycle).toBe('G82');
+    expect(operation.work[0]!.z).toBeCloseTo(-6.1, 4);
+    expect(howOf(operation).how).toBe('dwell');
   });
 
   it('comes after its drill, and follows a typed rim by half of it at 90°', () => {
     const row = rowOf(countersunk(90), { typed: { countersink: { rim: 12.8 } } });
     expect(row.operations.map((o) => o.kind)).toEqual(['spot', 'drill', 'countersink']);
-    expect(made(row, 'countersink').holes[0]!.z).toBeCloseTo(-6.3, 4);
+    expect(made(row, 'countersink').work[0]!.z).toBeCloseTo(-6.3, 4);
   });
 
   it('is not made with a cone of another angle, or too narrow a one: the row is open and says so', () => {

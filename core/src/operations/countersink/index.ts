@@ -10,7 +10,6 @@ export const countersinkKind: OperationKind = {
   kind: 'countersink',
   label: 'countersink',
   toolKinds: ['countersink'],
-  cycles: ['G82', 'G81'],
   rank: 3,
   plan: planCountersink,
 };
@@ -45,11 +44,13 @@ function planCountersink(c: KindContext): PlanResult {
   const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
   return {
     tool,
-    cycle: 'G82',
     speed,
     feed,
-    dwellSeconds: parameters.seconds('dwell', 'dwell', 0.3, 'method'),
-    holes: placeHoles(c, () => depth),
+    work: placeHoles(
+      c,
+      { how: 'dwell', seconds: parameters.seconds('dwell', 'dwell', 0.3, 'method') },
+      () => depth,
+    ),
     parameters: parameters.list,
     remarks: [],
   };

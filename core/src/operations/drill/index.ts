@@ -1,5 +1,6 @@
 import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
+import type { CycleHow, SlowStretch, Work } from '../../motion/work.ts';
 import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -10,23 +11,15 @@ import {
   Parameters,
   placeHoles,
   retractLevel,
-  type Cycle,
   tapStyle,
   type KindContext,
   type OperationKind,
-  type PlannedHole,
   type PlanResult,
   type Remark,
 } from '../kind.ts';
 
 export const DRILL_CYCLES = ['straight', 'dwell', 'chip-break', 'full-retract'] as const;
 export type DrillCycle = (typeof DRILL_CYCLES)[number];
-const CODE: Record<DrillCycle, Cycle> = {
-  straight: 'G81',
-  dwell: 'G82',
-  'chip-break': 'G73',
-  'full-retract': 'G83',
-};
 
 /** Below the exit, mm. */
 export const BREAK_THROUGH = 1;
@@ -43,7 +36,6 @@ export const drillKind: OperationKind = {
   kind: 'drill',
   label: 'drill',
   toolKinds: ['drill'],
-  cycles: ['G81', 'G82', 'G83', 'G73'],
   rank: 1,
   plan: planDrill,
 };
@@ -140,14 +132,17 @@ function planDrill(c: KindContext): PlanResult {
   if (c.thread && isMain && !through)
     remarks.push(...tapRoom(c, endOf(hole, true, step.end) + shift - startOfThread(hole)));
   remarks.push(...crossingRemarks(c));
+  const how: CycleHow =
+    peck !== undefined && pecks
+      ? { how: choice, peck }
+      : choice === 'dwell'
+        ? { how: 'dwell', seconds: parameters.seconds('dwell', 'dwell', 0.3, 'method') }
+        : { how: 'straight' };
   return {
     tool,
-    cycle: CODE[choice],
     speed,
     feed,
-    peck,
-    dwellSeconds: choice === 'dwell' ? parameters.seconds('dwell', 'dwell', 0.3, 'method') : undefined,
-    holes: placeHoles(c, tipBelow).map((p, i) => (isMain ? withSlow(c, p, c.holes[i]!, tool) : p)),
+    work: placeHoles(c, how, tipBelow).map((w, i) => (isMain ? withSlow(c, w, c.holes[i]!, tool) : w)),
     parameters: parameters.list,
     remarks,
   };
@@ -158,7 +153,7 @@ export const LONG_FROM = 8;
 const SLOW_ENTRY = 2;
 
 /** Stretches fed at half: a point length before another cavity's wall to a diameter after it, and a long drill's way in. */
-function withSlow(c: KindContext, place: PlannedHole, h: HoleView, tool: Tool): PlannedHole {
+function withSlow(c: KindContext, place: Work, h: HoleView, tool: Tool): Work {
   const isLong = mainDepth(c, h) + h.metalZ - h.entryZ > LONG_FROM * tool.diameter;
   if (h.crossings.length === 0 && !isLong) return place;
   const point = pointLength(tool.diameter, tool.pointAngleDeg ?? USUAL_POINT);
@@ -172,13 +167,15 @@ function withSlow(c: KindContext, place: PlannedHole, h: HoleView, tool: Tool): 
     .filter((s) => s.from > s.to + 0.01 && s.from > place.z)
     .sort((a, b) => b.from - a.from);
   // Crossings near each other are one stretch.
-  const slow: { from: number; to: number }[] = [];
+  const slow: SlowStretch[] = [];
   for (const s of stretches) {
     const last = slow[slow.length - 1];
     if (last && s.from >= last.to - 1) last.to = Math.min(last.to, s.to);
     else slow.push({ ...s });
   }
-  return slow.length > 0 ? { ...place, slow } : place;
+  return slow.length > 0 && place.motion.kind === 'cycle'
+    ? { ...place, motion: { ...place.motion, slow } }
+    : place;
 }
 
 function crossingRemarks(c: KindContext): Remark[] {

@@ -22,7 +22,6 @@ export const pilotKind: OperationKind = {
   kind: 'pilot',
   label: 'pilot',
   toolKinds: ['drill'],
-  cycles: ['G81', 'G82', 'G83', 'G73'],
   rank: 0.5,
   plan: planPilot,
 };
@@ -92,11 +91,11 @@ function pilotWith(
   const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
   return {
     tool,
-    cycle: pecks ? 'G83' : 'G81',
     speed,
     feed,
-    peck,
-    holes: placeHoles(c, (h) => tipOf(tool, h)),
+    work: placeHoles(c, peck === undefined ? { how: 'straight' } : { how: 'full-retract', peck }, (h) =>
+      tipOf(tool, h),
+    ),
     parameters: parameters.list,
     remarks: [],
   };

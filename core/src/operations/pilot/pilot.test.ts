@@ -17,7 +17,7 @@ const blind = (depth: number, bottom: HoleFeature['bottom'] = { shape: 'cone', a
 /** How far the pilot reaches below the surface that the large drill leaves: at its corner and at its tip, mm. */
 function below(r: Row): number {
   const [p, d] = [made(r, 'pilot'), made(r, 'drill')];
-  const [tip, bottom] = [p.holes[0]!.z, d.holes[0]!.z];
+  const [tip, bottom] = [p.work[0]!.z, d.work[0]!.z];
   const corner = tip + pointLength(p.tool.diameter, p.tool.pointAngleDeg!);
   return Math.max(bottom - tip, bottom + pointLength(p.tool.diameter, d.tool.pointAngleDeg!) - corner);
 }
@@ -41,7 +41,7 @@ describe('a pilot', () => {
     const stub = { ...drill(31, 6, 30), id: 'stub-6', description: 'stub 6' };
     const pilot = made(drilled(long, {}, [stub]), 'pilot');
     expect(pilot.tool.id).toBe('stub-6');
-    expect(pilot.holes[0]!.z).toBeCloseTo(-12 - pointLength(6, 118), 9);
+    expect(pilot.work[0]!.z).toBeCloseTo(-12 - pointLength(6, 118), 9);
   });
 
   it('follows the depth that is typed for the drill', () => {
@@ -51,8 +51,8 @@ describe('a pilot', () => {
 
   it('follows the break-through that is typed for the drill', () => {
     const through = hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter: 20, length: 30 }] });
-    const usual = made(drilled(through), 'pilot').holes[0]!.z;
-    expect(made(drilled(through, { breakThrough: 0.2 }), 'pilot').holes[0]!.z).toBeCloseTo(usual + 0.8, 9);
+    const usual = made(drilled(through), 'pilot').work[0]!.z;
+    expect(made(drilled(through, { breakThrough: 0.2 }), 'pilot').work[0]!.z).toBeCloseTo(usual + 0.8, 9);
   });
 
   it('never reaches below what the drill leaves, whatever is typed', () => {

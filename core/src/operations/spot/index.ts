@@ -27,7 +27,6 @@ export const spotKind: OperationKind = {
   kind: 'spot',
   label: 'spot',
   toolKinds: ['spot-drill'],
-  cycles: ['G81', 'G82'],
   rank: 0,
   plan: planSpot,
 };
@@ -69,18 +68,13 @@ function planSpot(c: KindContext): PlanResult {
   const depth = spotDepth(rim, angle, tool.tipDiameter);
   parameters.derived('depth', 'depth at tip', depth, `rim ⌀${c.say(rim)} at ${Math.round(angle)}°`);
   const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
+  const hold = Math.ceil((100 * HOLD_TURNS * 60) / speed) / 100;
+  const seconds = parameters.seconds('dwell', 'dwell', hold, 'method');
   return {
     tool,
-    cycle: 'G82',
     speed,
     feed,
-    dwellSeconds: parameters.seconds(
-      'dwell',
-      'dwell',
-      Math.ceil((100 * HOLD_TURNS * 60) / speed) / 100,
-      'method',
-    ),
-    holes: placeHoles({ ...c, holes }, (h) => tipBelow(h, tool, rim)),
+    work: placeHoles({ ...c, holes }, { how: 'dwell', seconds }, (h) => tipBelow(h, tool, rim)),
     parameters: parameters.list,
     remarks,
     alternatives: [tool, ...found.others].map((t) => t.id),

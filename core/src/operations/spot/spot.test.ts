@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rimDiameter } from '../../cutting/depths.ts';
-import { counterbored, hole, made, rowOf, TOOLS, type Typed } from '../../testing/fixtures.ts';
+import { counterbored, hole, made, rowOf, TOOLS, type Typed, howOf } from '../../testing/fixtures.ts';
 
 const plain = (diameter: number) =>
   hole({ kind: 'through', stack: [{ shape: 'cylinder', diameter, length: 30 }] });
@@ -11,7 +11,7 @@ describe('a spot', () => {
   it('leaves the rim that is wanted (handbook: rim 9.2 at 120° is 2.6558 deep)', () => {
     const spot = spotted(8.5, { spot: { rim: 9.2 } });
     expect(spot.tool.pointAngleDeg).toBe(120);
-    expect(spot.holes[0]!.z).toBeCloseTo(-2.6558, 4);
+    expect(spot.work[0]!.z).toBeCloseTo(-2.6558, 4);
   });
 
   it('takes the angle of the model’s chamfer (handbook: rim 9.2 at 90° is 4.6 deep)', () => {
@@ -24,15 +24,16 @@ describe('a spot', () => {
     });
     const spot = made(rowOf(chamfered), 'spot');
     expect(spot.tool.pointAngleDeg).toBe(90);
-    expect(spot.holes[0]!.z).toBeCloseTo(-4.6, 4);
+    expect(spot.work[0]!.z).toBeCloseTo(-4.6, 4);
   });
 
   it('is at least as blunt as the drill that follows, and holds for two turns', () => {
     const spot = spotted(8.5);
     expect(spot.tool.pointAngleDeg).toBeGreaterThanOrEqual(118);
-    expect(spot.cycle).toBe('G82');
-    expect((spot.dwellSeconds! * spot.speed) / 60).toBeGreaterThanOrEqual(2 - 1e-9);
-    expect((spot.dwellSeconds! * spot.speed) / 60).toBeLessThan(2.5);
+    const how = howOf(spot);
+    const turns = ((how.how === 'dwell' ? how.seconds : 0) * spot.speed) / 60;
+    expect(turns).toBeGreaterThanOrEqual(2 - 1e-9);
+    expect(turns).toBeLessThan(2.5);
   });
 
   it('asks for a rim no tool can make as an error, not as a deeper plunge of the shank', () => {
@@ -42,7 +43,7 @@ describe('a spot', () => {
 
   it('breaks a plain edge, and only starts what is opened wider afterwards', () => {
     const rimOf = (o: ReturnType<typeof made>): number =>
-      rimDiameter(-o.holes[0]!.z, o.tool.pointAngleDeg!, o.tool.tipDiameter);
+      rimDiameter(-o.work[0]!.z, o.tool.pointAngleDeg!, o.tool.tipDiameter);
     expect(rimOf(spotted(8.5))).toBeGreaterThan(8.5);
     const bored = counterbored({ floor: 6 });
     expect(rimOf(made(rowOf(bored), 'spot'))).toBeCloseTo(0.8 * 6.6, 6);
@@ -51,8 +52,8 @@ describe('a spot', () => {
   it('makes the typed rim with whatever spot drill there is', () => {
     fc.assert(
       fc.property(fc.double({ min: 2, max: 15, noNaN: true }), (rim) => {
-        const { holes, tool } = spotted(8.5, { spot: { rim } });
-        expect(rimDiameter(-holes[0]!.z, tool.pointAngleDeg!, tool.tipDiameter)).toBeCloseTo(rim, 6);
+        const { work, tool } = spotted(8.5, { spot: { rim } });
+        expect(rimDiameter(-work[0]!.z, tool.pointAngleDeg!, tool.tipDiameter)).toBeCloseTo(rim, 6);
         expect(TOOLS.some((t) => t.id === tool.id && t.kind === 'spot-drill')).toBe(true);
       }),
     );

@@ -22,12 +22,11 @@ import {
 /** Room above the entry in which the spindle comes up to speed, in pitches. */
 const APPROACH_PITCHES = 3;
 
-/** Taps in step with the spindle; right hand G84, left hand G74. */
+/** Taps in step with the spindle, right or left hand. */
 export const tapKind: OperationKind = {
   kind: 'tap',
   label: 'tap',
   toolKinds: ['tap'],
-  cycles: ['G84', 'G74'],
   rank: 5,
   plan: planTap,
 };
@@ -98,11 +97,11 @@ function planTap(c: KindContext): PlanResult {
     });
   return {
     tool,
-    cycle: thread.hand === 'left' ? 'G74' : 'G84',
     speed,
     feed,
-    holes: placeHoles(
+    work: placeHoles(
       c,
+      { how: 'tap', hand: thread.hand },
       (h) => startOfThread(h) + (isDepthSaid ? depth : room(h)),
       APPROACH_PITCHES * thread.pitch,
     ),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { hole, made, rowOf, TOOLS } from '../../testing/fixtures.ts';
+import { hole, made, rowOf, TOOLS, howOf } from '../../testing/fixtures.ts';
 
 const blind = (depth: number) =>
   hole({ depth, stack: [{ shape: 'cylinder', diameter: 6.8, length: depth }] });
@@ -8,14 +8,14 @@ describe('a tap', () => {
   it('goes deeper than its thread by its lead (handbook: M8×1.25, 16 deep, plug: 21, drilled to 22.25)', () => {
     const row = rowOf(blind(22.25), { callout: 'M8x1.25 ↧16' });
     expect(made(row, 'tap').tool.thread!.lead).toBe('plug');
-    expect(made(row, 'tap').holes[0]!.z).toBeCloseTo(-21, 9);
+    expect(made(row, 'tap').work[0]!.z).toBeCloseTo(-21, 9);
     expect(made(row, 'tap').parameters.find((p) => p.key === 'drilled')?.value).toBeCloseTo(22.25, 9);
   });
 
   it('where that is too shallow for a plug tap, a bottoming one is taken (1.5 threads: 16 + 1.875)', () => {
     const tap = made(rowOf(blind(20), { callout: 'M8x1.25 ↧16' }), 'tap');
     expect(tap.tool.thread!.lead).toBe('bottoming');
-    expect(tap.holes[0]!.z).toBeCloseTo(-17.875, 9);
+    expect(tap.work[0]!.z).toBeCloseTo(-17.875, 9);
   });
 
   it('where no tap of the list leaves the thread room, the row says by how much, and what would help', () => {
@@ -40,12 +40,13 @@ describe('a tap', () => {
   it('feeds by its pitch a turn (F = n·P), and turns left for a left-hand thread', () => {
     const right = made(rowOf(blind(25), { callout: 'M8x1.25 ↧16' }), 'tap');
     expect(right.feed).toBeCloseTo(1.25 * right.speed, 9);
-    expect(right.cycle).toBe('G84');
-    expect(made(rowOf(blind(25), { callout: 'M8x1.25 LH ↧16' }), 'tap')).toMatchObject({ cycle: 'G74' });
+    expect(howOf(right)).toEqual({ how: 'tap', hand: 'right' });
+    const left = made(rowOf(blind(25), { callout: 'M8x1.25 LH ↧16' }), 'tap');
+    expect(howOf(left)).toEqual({ how: 'tap', hand: 'left' });
   });
 
   it('comes up to speed above the entry: three pitches or more', () => {
-    const { r, entryZ } = made(rowOf(blind(25), { callout: 'M8x1.25 ↧16' }), 'tap').holes[0]!;
+    const { r, entryZ } = made(rowOf(blind(25), { callout: 'M8x1.25 ↧16' }), 'tap').work[0]!;
     expect(r - entryZ).toBeGreaterThanOrEqual(3 * 1.25 - 1e-9);
   });
 

@@ -2,7 +2,8 @@ import type { CycleCall, ReadProgram } from '../../code/read/motion.ts';
 import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
 import type { PlannedOperation, Row } from '../../job/row.ts';
 import type { HoleView } from '../../operations/hole-view.ts';
-import type { PlannedHole, Severity } from '../../operations/kind.ts';
+import type { Work } from '../../motion/work.ts';
+import type { Severity } from '../../operations/kind.ts';
 import type { Space } from '../../space/space.ts';
 import type { Disc } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -37,7 +38,7 @@ export interface MadeHole {
   row: Row | null;
   tag: string | null;
   /** What the plan has for this tool on this hole. */
-  planned: { operation: PlannedOperation; hole: PlannedHole } | null;
+  planned: { operation: PlannedOperation; hole: Work } | null;
 }
 
 export interface CheckContext {

@@ -5,6 +5,7 @@ export const counterboreTool: ToolKindSpec = {
   label: 'counterbore',
   onlyPlunges: true,
   needsHole: true,
+  cycles: ['dwell', 'straight'],
   isCone: false,
   end: (t) => flatEnd(t.diameter),
   bottoms: (_, h) => floors(h),

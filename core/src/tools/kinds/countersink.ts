@@ -5,6 +5,7 @@ export const countersinkTool: ToolKindSpec = {
   label: 'countersink',
   onlyPlunges: true,
   needsHole: true,
+  cycles: ['dwell', 'straight'],
   isCone: true,
   end: (t) => coneEnd(t.tipDiameter, t.diameter, t.pointAngleDeg ?? 90),
   bottoms: (t, h) => [h.entryZ - t.diameter / 4],

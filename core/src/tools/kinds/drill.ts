@@ -8,6 +8,7 @@ export const drillTool: ToolKindSpec = {
   label: 'drill',
   onlyPlunges: true,
   needsHole: false,
+  cycles: ['straight', 'dwell', 'chip-break', 'full-retract'],
   isCone: false,
   end: (t) => coneEnd(t.tipDiameter, t.diameter, t.pointAngleDeg ?? USUAL_POINT),
   bottoms: (t, h) => {

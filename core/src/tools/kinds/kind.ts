@@ -1,3 +1,4 @@
+import type { CycleName } from '../../motion/work.ts';
 import type { HoleView } from '../../operations/hole-view.ts';
 import type { Thread } from '../../threads/thread.ts';
 import type { ToolNeed } from '../find.ts';
@@ -30,6 +31,8 @@ export interface ToolKindSpec {
   onlyPlunges: boolean;
   /** Opens a hole that is there: it must not come before the drill. */
   needsHole: boolean;
+  /** Cycles that it may run in, the usual one first. */
+  cycles: readonly CycleName[];
   /** Its depth says how wide a rim it leaves; its own diameter need not be any size of the hole. */
   isCone: boolean;
   /** The cutting end's outline from the tip up to its full radius. */

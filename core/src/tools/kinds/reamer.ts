@@ -5,6 +5,7 @@ export const reamerTool: ToolKindSpec = {
   label: 'reamer',
   onlyPlunges: true,
   needsHole: true,
+  cycles: ['feed-out', 'straight'],
   isCone: false,
   end: (t) => flatEnd(t.diameter),
   bottoms: (_, h) => floors(h),

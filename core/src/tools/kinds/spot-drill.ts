@@ -8,6 +8,7 @@ export const spotDrill: ToolKindSpec = {
   label: 'spot drill',
   onlyPlunges: true,
   needsHole: false,
+  cycles: ['dwell', 'straight'],
   isCone: true,
   end: (t) => coneEnd(t.tipDiameter, t.diameter, t.pointAngleDeg ?? 90),
   bottoms: (t, h) => [h.entryZ, h.metalZ].map((z) => z - t.diameter / 4),

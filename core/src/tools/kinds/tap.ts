@@ -7,6 +7,7 @@ export const tapTool: ToolKindSpec = {
   label: 'tap',
   onlyPlunges: true,
   needsHole: true,
+  cycles: ['tap'],
   isCone: false,
   end: (t) =>
     t.thread

@@ -1,3 +1,5 @@
+import { cycleWord } from '../../../code/cycles.ts';
+import type { Work } from '../../../motion/work.ts';
 import { speedAndFeed } from '../../../cutting/material.ts';
 import {
   at,
@@ -94,16 +96,17 @@ export const pecks: CheckRule = {
 function peckFindings(m: MadeHole, { job, say, word }: CheckContext): Finding[] {
   const { tool, planned, call } = m;
   if (tool?.kind !== 'drill') return [];
-  const isPecking = call.cycle === 'G83' || call.cycle === 'G73';
-  const usual = planned?.operation.peck ?? tool.diameter;
+  const isPecking = call.how === 'full-retract' || call.how === 'chip-break';
+  const plannedPeck = planned && peckOf(planned.hole);
+  const usual = plannedPeck ?? tool.diameter;
   const depth = (m.view?.entryZ ?? call.r) - call.z;
   const deepFrom = job.material.pecking.fullRetractFrom * tool.diameter;
-  if (!isPecking && depth > deepFrom && (!planned || planned.operation.peck !== undefined))
+  if (!isPecking && depth > deepFrom && (!planned || plannedPeck !== null))
     return [
       {
         rule: 'no-pecks',
         severity: 'error',
-        message: `${name(m)}: ${say(depth)} deep with ⌀${say(tool.diameter)} in one go: chips would pack. Write G83 with ${word('Q', usual)}.`,
+        message: `${name(m)}: ${say(depth)} deep with ⌀${say(tool.diameter)} in one go: chips would pack. Write ${cycleWord({ how: 'full-retract', peck: usual })} with ${word('Q', usual)}.`,
         ...at(m),
       },
     ];
@@ -118,6 +121,11 @@ function peckFindings(m: MadeHole, { job, say, word }: CheckContext): Finding[] 
       ...at(m),
     },
   ];
+}
+
+/** Depth of the planned pecks; null where none are. */
+function peckOf({ motion }: Work): number | null {
+  return motion.kind === 'cycle' && 'peck' in motion.how ? motion.how.peck : null;
 }
 
 /** A dwell of minutes is milliseconds read as seconds, or the other way. */

@@ -132,7 +132,7 @@ export const coverage: CheckRule = {
   run: ({ job, setup, made }) => {
     const done = new Set(made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])));
     const missing = setup.operations.flatMap((o) =>
-      o.holes
+      o.work
         .filter((h) => !done.has(`${h.label}/${o.tool.id}`))
         .map((h): Finding => {
           const what = `${operationKind(o.kind).label} with T${o.tool.number} (${toolKind(o.tool.kind).label})`;

@@ -1,5 +1,5 @@
 import { tapFeed } from '../../../cutting/material.ts';
-import { OPERATION_KINDS } from '../../../operations/registry.ts';
+import { wordsFor } from '../../../code/cycles.ts';
 import { toolKind } from '../../../tools/kinds/registry.ts';
 import {
   at,
@@ -10,9 +10,6 @@ import {
   type Finding,
   type MadeHole,
 } from '../check.ts';
-
-const isTap = (cycle: string): boolean => cycle === 'G84' || cycle === 'G74';
-const tapCycle = (hand: 'right' | 'left' | undefined): string => (hand === 'left' ? 'G74' : 'G84');
 
 /** A tool that the list does not have, that has no business in its cycle, or that turns the wrong way. */
 export const toolAndCycle: CheckRule = {
@@ -36,23 +33,19 @@ function toolFindings(m: MadeHole): Finding[] {
       ),
     ];
   const out: Finding[] = [];
-  const allowed = OPERATION_KINDS.some(
-    (k) => k.toolKinds.includes(tool.kind) && (k.cycles as readonly string[]).includes(call.cycle),
-  );
-  if (!allowed && (tool.kind === 'tap') !== isTap(call.cycle))
+  const { label, cycles } = toolKind(tool.kind);
+  const right = wordsFor(cycles, tool.thread?.hand);
+  const isTapping = call.how === 'tap';
+  // Out of step with its pitch, a tap breaks; what feeds out where it might go at rapid only takes longer.
+  if (!cycles.includes(call.how) && (isTapping || cycles.includes('tap')))
     out.push(
       error(
         'tool-and-cycle',
-        `T${call.tool} is a ${toolKind(tool.kind).label}, and ${call.cycle} is ${isTap(call.cycle) ? 'a tapping' : 'not a tapping'} cycle. Write ${tool.kind === 'tap' ? tapCycle(tool.thread?.hand) : 'G81, G82, G73 or G83'}, or change the tool.`,
+        `T${call.tool} is a ${label}, and ${call.cycle} is ${isTapping ? 'a tapping' : 'not a tapping'} cycle. Write ${right}, or change the tool.`,
       ),
     );
-  if (tool.thread && isTap(call.cycle) && call.cycle !== tapCycle(tool.thread.hand))
-    out.push(
-      error(
-        'tap-hand',
-        `a ${tool.thread.hand}-hand tap on ${call.cycle}. Write ${tapCycle(tool.thread.hand)}.`,
-      ),
-    );
+  if (tool.thread && isTapping && call.hand !== tool.thread.hand)
+    out.push(error('tap-hand', `a ${tool.thread.hand}-hand tap on ${call.cycle}. Write ${right}.`));
   const isLeft = tool.thread?.hand === 'left';
   if (call.spindle !== 'off' && (call.spindle === 'counter-clockwise') !== isLeft)
     out.push(
@@ -70,7 +63,7 @@ export const tapFeedRule: CheckRule = {
   run: (c) =>
     c.made.flatMap((m): Finding[] => {
       const pitch = m.tool?.thread?.pitch;
-      if (!isTap(m.call.cycle) || pitch === undefined) return [];
+      if (m.call.how !== 'tap' || pitch === undefined) return [];
       const wanted = tapFeed(m.call.speed, pitch);
       // A thousandth covers the rounding of F; anything more stretches the thread.
       if (Math.abs(m.call.feed - wanted) <= 0.001 * wanted) return [];

@@ -1,0 +1,84 @@
+import type { Vec3 } from '../geometry/vec.ts';
+
+/** How a hole is made along its axis, free of any dialect. Lengths in mm. */
+export type CycleHow =
+  /** Fed down in one go, out at rapid. */
+  | { how: 'straight' }
+  /** The same with a hold at the bottom. */
+  | { how: 'dwell'; seconds: number }
+  /** Short back-offs break the chip. */
+  | { how: 'chip-break'; peck: number }
+  /** All the way out after each peck. */
+  | { how: 'full-retract'; peck: number }
+  /** In step with the spindle, which turns back on the way out. */
+  | { how: 'tap'; hand: 'right' | 'left' }
+  /** Fed out as it was fed in, after a hold where one is said: reaming and boring. */
+  | { how: 'feed-out'; seconds?: number }
+  /** The spindle stands still on the way out. */
+  | { how: 'stop-out' }
+  /** The spindle stops in one direction and the tool is shifted off the wall by so much before it comes out. */
+  | { how: 'shift-out'; shift: number };
+export type CycleName = CycleHow['how'];
+
+/** A stretch, from higher to lower Z, that is fed at half. */
+export interface SlowStretch {
+  from: number;
+  to: number;
+}
+
+/** A hole made along its axis by one kind of tool motion that most controls know as a canned cycle. */
+export interface HoleCycle {
+  kind: 'cycle';
+  how: CycleHow;
+  /** Fed at half: where the drill breaks into a cavity, or enters another's hole. From the top down. */
+  slow?: SlowStretch[];
+}
+
+/** What a feed is for: each kind of operation says how fast each is. */
+export type FeedRole = 'cut' | 'plunge' | 'ramp' | 'lead' | 'finish' | 'thread';
+
+/** One move of a path, in program coordinates, mm. A helix is an arc whose Z changes; `turns` counts whole turns beyond the part turn. */
+export type Move =
+  | { kind: 'line'; to: Vec3; feed: FeedRole }
+  | {
+      kind: 'arc';
+      to: Vec3;
+      centre: readonly [number, number];
+      clockwise: boolean;
+      turns: number;
+      feed: FeedRole;
+    }
+  | { kind: 'dwell'; seconds: number };
+
+/** A stretch of a path that is cut in one go: the tool goes to `start` above the metal or in the air of the pass before, then moves. */
+export interface Pass {
+  start: Vec3;
+  moves: Move[];
+}
+
+export interface PathMotion {
+  kind: 'path';
+  passes: Pass[];
+}
+
+/** What an operation does at one feature. Program coordinates, mm. */
+export interface Work {
+  /** Id of the feature, and its tag and number. */
+  feature: string;
+  label: string;
+  /** Where the tool comes down to R, and goes up again. */
+  x: number;
+  y: number;
+  /** Level down to which it comes at rapid. */
+  r: number;
+  /** Lowest place of its tip. */
+  z: number;
+  /** Z of the feature's top, and Z up to which metal may stand over it when this operation begins. */
+  entryZ: number;
+  metalZ: number;
+  motion: HoleCycle | PathMotion;
+}
+
+/** How the works of an operation are made, in order and without repeats: one for most. */
+export const cycleOf = (works: readonly Pick<Work, 'motion'>[]): CycleHow | null =>
+  works[0]?.motion.kind === 'cycle' ? works[0].motion.how : null;
