@@ -30,6 +30,23 @@ test('a dropped part leads to its code', async ({ page }) => {
   expect((await download).suggestedFilename()).toMatch(/^plate-12.*\.nc$/);
 });
 
+test('a part opens once it is read, even where the list does not show it', async ({ page }) => {
+  // The list is asked for before the part is sent, and answered after.
+  let asked = 0;
+  await page.route('**/api/jobs?*', async (route) => {
+    const answer = await route.fetch();
+    if (asked++ === 0) await new Promise((r) => setTimeout(r, 2500));
+    await route.fulfill({ response: answer });
+  });
+  const part = { name: 'early.step', mimeType: 'model/step', buffer: Buffer.from(plateStep({ holes: 4 })) };
+  await page.goto('/');
+  await page.getByLabel('STEP file').setInputFiles(part);
+  await expect(worksheet(page)).toBeVisible({ timeout: 30_000 });
+  await page.goto('/?search=manifold');
+  await page.getByLabel('STEP file').setInputFiles({ ...part, name: 'aside.step' });
+  await expect(worksheet(page)).toBeVisible({ timeout: 30_000 });
+});
+
 test('wrong files are refused in words, and nothing is stored', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('table')).toBeVisible();

@@ -12,6 +12,7 @@ import { useJob } from './job-view.ts';
 import { placeAddress, PLACES } from './places.ts';
 import { redo, undo, usePick, usePlan } from './store.ts';
 import type { Saving } from './use-job.ts';
+import { forcedOn } from '../look/recipes.ts';
 
 const SAID: Record<SaveState['state'], string> = {
   saved: 'saved',
@@ -123,7 +124,11 @@ export function Header({ saving, place, onSearch }: { saving: Saving; place: str
             gap="4px"
             fontSize="13px"
             css={{
-              '&[aria-current=page]': { boxShadow: 'inset 0 -3px 0 var(--yp-colors-ink)', borderRadius: 0 },
+              '&[aria-current=page]': {
+                boxShadow: 'inset 0 -3px 0 var(--yp-colors-ink)',
+                borderRadius: 0,
+                ...forcedOn,
+              },
             }}
           >
             <NavLink

@@ -43,7 +43,10 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
           duration: 12_000,
           action: { label: 'Open the first', onClick: () => void navigate(`/jobs/${same.id}`) },
         });
-      void client.invalidateQueries({ queryKey: ['jobs'] });
+      // A list that was asked for before the job was there is of no use any more.
+      void client
+        .cancelQueries({ queryKey: ['jobs'] })
+        .then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
     },
     [client, navigate],
   );
@@ -52,10 +55,17 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
     forget(u.key);
     start([u.file]);
   };
-  const ready = jobs.data?.jobs.find((j) => j.id === waiting && j.status === 'ready');
+  // Followed by itself: the list may be narrowed, or be turned to another page.
+  const wanted = useQuery({
+    queryKey: ['waiting', waiting],
+    queryFn: () => api.job(waiting ?? ''),
+    enabled: waiting !== null,
+    refetchInterval: (q) => (q.state.data?.job.status === 'reading' ? 600 : false),
+  });
+  const isRead = wanted.data?.job.status === 'ready';
   useEffect(() => {
-    if (ready) void navigate(`/jobs/${ready.id}`);
-  }, [ready, navigate]);
+    if (isRead && waiting !== null) void navigate(`/jobs/${waiting}`);
+  }, [isRead, waiting, navigate]);
   useEffect(() => {
     document.title = bin ? 'Bin · Yellow Pin' : 'Jobs · Yellow Pin';
   }, [bin]);

@@ -1,6 +1,7 @@
 import { defineRecipe } from '@chakra-ui/react';
 
-const forcedOn = { '@media (forced-colors: active)': { outline: '2px solid Highlight' } };
+/** What is chosen or current where the system has taken all colours away. */
+export const forcedOn = { '@media (forced-colors: active)': { outline: '2px solid Highlight' } };
 
 /** A small choice among others: pressed ones have a strong rim, whatever the colours. */
 export const chipRecipe = defineRecipe({

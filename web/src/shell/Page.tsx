@@ -2,6 +2,7 @@ import { Box, Flex, Heading, SkipNavLink } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { Link, NavLink } from 'react-router-dom';
 import { LookMenu } from './LookMenu.tsx';
+import { forcedOn } from '../look/recipes.ts';
 
 interface Props {
   title: ReactNode;
@@ -51,7 +52,9 @@ export function Page({ title, children, actions }: Props) {
               paddingBlock="4px"
               borderRadius="4px"
               _hover={{ background: 'hover' }}
-              css={{ '&[aria-current=page]': { boxShadow: 'inset 0 -2px 0 var(--yp-colors-ink)' } }}
+              css={{
+                '&[aria-current=page]': { boxShadow: 'inset 0 -2px 0 var(--yp-colors-ink)', ...forcedOn },
+              }}
             >
               <NavLink to={to} end={to === '/'}>
                 {name}
