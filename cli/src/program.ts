@@ -197,7 +197,6 @@ const profileOf = (tool: Tool, { holders }: Library) =>
   toolProfile(tool, holders.find((h) => h.id === tool.holderId) ?? null);
 
 function answer(plan: Plan, library: Library, { job, programs, checks }: ProducedJob) {
-  const made = programs.flatMap((p) => p.made);
   return {
     format: 'yellow-pin/program@1',
     programs: programs.map((p) => ({
@@ -247,7 +246,7 @@ function answer(plan: Plan, library: Library, { job, programs, checks }: Produce
       line,
       file: line === undefined ? undefined : programs.find((p) => p.setup.setup.id === setupId)?.fileName,
     })),
-    proof: proofSummary(job, made, checks),
+    proof: proofSummary(job, programs, checks),
   };
 }
 

@@ -67,7 +67,7 @@ export async function prove(args: string[]): Promise<number> {
     line: c.line,
     file: c.line === undefined ? undefined : name,
   }));
-  const proof = proofSummary(proven.job, proven.made, proven.checks);
+  const proof = proofSummary(proven.job, [proven], proven.checks);
   process.stdout.write(`${JSON.stringify({ format: 'yellow-pin/proof@1', checks, proof }, null, 2)}\n`);
   return checks.some((c) => c.severity === 'error') ? 1 : 0;
 }

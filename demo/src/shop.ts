@@ -163,6 +163,26 @@ const reamer = (diameter: number): Omit<Tool, 'number'> => ({
   cutterMaterial: 'hss',
 });
 
+/** A flat carbide end mill; one with a neck reaches that far. */
+const endMill = (diameter: number, reach?: number): Omit<Tool, 'number'> => ({
+  id: `mill-${diameter}${reach === undefined ? '' : '-long'}`,
+  kind: 'end-mill',
+  description: `end mill ⌀${diameter}${reach === undefined ? '' : ' long'}`,
+  diameter,
+  sizeName: String(diameter),
+  tipDiameter: 0,
+  fluteLength: Math.round(2.2 * diameter + 4),
+  overallLength: (reach ?? Math.round(2.2 * diameter + 4)) + 40,
+  shankDiameter: Math.max(6, diameter),
+  stickOut: (reach ?? Math.round(2.2 * diameter + 4)) + 6,
+  holderId: diameter > 12 ? 'weldon20' : 'er16',
+  cutterMaterial: 'carbide',
+  teeth: diameter < 6 ? 3 : 4,
+  cornerRadius: 0,
+  rampAngleDeg: 5,
+  ...(reach === undefined ? {} : { neckDiameter: round(0.93 * diameter, 2), neckLength: reach }),
+});
+
 /** Magazine places: what stays in the machine has a number; the rest lies in the drawer. */
 function numbered(list: Omit<Tool, 'number'>[]): Tool[] {
   return list.map((t, i) => ({ ...t, number: i + 1 }));
@@ -176,14 +196,42 @@ const data = (
   tapVc: number,
   most: number,
   carbideFactor = 2.2,
-): Material['cutting'] => ({
-  'spot-drill': { vc: spotVc, carbideFactor: 1.5, feedShare: feed * 0.6, maxFeedPerTurn: most * 0.4 },
-  drill: { vc: drillVc, carbideFactor, feedShare: feed, maxFeedPerTurn: most },
-  reamer: { vc: drillVc * 0.4, carbideFactor: 1.5, feedShare: feed * 1.5, maxFeedPerTurn: most * 1.5 },
-  countersink: { vc: drillVc * 0.5, carbideFactor: 1.5, feedShare: feed * 0.6, maxFeedPerTurn: most * 0.5 },
-  counterbore: { vc: drillVc * 0.5, carbideFactor: 1.5, feedShare: feed * 0.6, maxFeedPerTurn: most * 0.5 },
-  tap: { vc: tapVc, carbideFactor: 1.5, feedShare: 0, maxFeedPerTurn: 10 },
-});
+): Material['cutting'] => [
+  {
+    kinds: ['spot-drill'],
+    vc: spotVc,
+    carbideFactor: 1.5,
+    feedShare: feed * 0.6,
+    maxFeedPerTurn: most * 0.4,
+  },
+  { kinds: ['drill'], vc: drillVc, carbideFactor, feedShare: feed, maxFeedPerTurn: most },
+  {
+    kinds: ['reamer'],
+    vc: drillVc * 0.4,
+    carbideFactor: 1.5,
+    feedShare: feed * 1.5,
+    maxFeedPerTurn: most * 1.5,
+  },
+  {
+    kinds: ['countersink', 'counterbore'],
+    vc: drillVc * 0.5,
+    carbideFactor: 1.5,
+    feedShare: feed * 0.6,
+    maxFeedPerTurn: most * 0.5,
+  },
+  { kinds: ['tap'], vc: tapVc, carbideFactor: 1.5, feedShare: 0, maxFeedPerTurn: 10 },
+  // Fed by the tooth.
+  { kinds: ['end-mill'], vc: drillVc, carbideFactor, feedShare: feed * 0.35, maxFeedPerTurn: most * 0.3 },
+  {
+    kinds: ['end-mill'],
+    below: 6,
+    vc: drillVc * 0.8,
+    carbideFactor,
+    feedShare: feed * 0.3,
+    maxFeedPerTurn: most * 0.2,
+  },
+  { kinds: ['boring-bar'], vc: drillVc, carbideFactor, feedShare: feed * 0.15, maxFeedPerTurn: 0.12 },
+];
 
 const DEEP = [
   { overDiameters: 5, speedFactor: 0.85, feedFactor: 0.9 },
@@ -273,6 +321,12 @@ const TOOLS: Tool[] = numbered([
   ...Array.from({ length: 121 }, (_, i) => (10 + i) / 10)
     .filter((d) => !METRIC_DRILLS.includes(d))
     .map((d) => drill({ diameter: d, name: String(d) })),
+  ...[2, 3, 4, 5, 6, 8, 10, 12, 16, 20].map((d) => endMill(d)),
+  // Relieved behind the flutes, for deep bores.
+  endMill(10, 45),
+  endMill(16, 65),
+  endMill(20, 80),
+  ...[3, 5, 7, 9, 11, 12, 13, 14, 15, 16].map(reamer),
 ]);
 
 export const SHOP: Library = {
@@ -280,4 +334,5 @@ export const SHOP: Library = {
   holders: HOLDERS,
   materials: MATERIALS,
   machines: [{ ...RIGID_TAP_BUILT_IN, magazineSize: 240 }],
+  methods: [],
 };

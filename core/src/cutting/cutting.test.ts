@@ -88,14 +88,13 @@ describe('speeds and feeds (handbook numbers)', () => {
 const material: Material = {
   id: 'm',
   name: 'test metal',
-  cutting: {
-    'spot-drill': { vc: 60, carbideFactor: 2, feedShare: 0.01, maxFeedPerTurn: 1 },
-    drill: { vc: 60, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
-    reamer: { vc: 10, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
-    countersink: { vc: 10, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
-    counterbore: { vc: 10, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
-    tap: { vc: 15, carbideFactor: 1, feedShare: 0, maxFeedPerTurn: 1 },
-  },
+  cutting: [
+    { kinds: ['spot-drill'], vc: 60, carbideFactor: 2, feedShare: 0.01, maxFeedPerTurn: 1 },
+    { kinds: ['drill'], vc: 60, carbideFactor: 2, feedShare: 0.02, maxFeedPerTurn: 1 },
+    { kinds: ['tap'], vc: 15, carbideFactor: 1, feedShare: 0, maxFeedPerTurn: 1 },
+    { kinds: ['end-mill'], vc: 60, carbideFactor: 2, feedShare: 0.01, maxFeedPerTurn: 0.1 },
+    { kinds: ['end-mill'], below: 6, vc: 40, carbideFactor: 2, feedShare: 0.008, maxFeedPerTurn: 0.1 },
+  ],
   pecking: { chipBreakFrom: 3, fullRetractFrom: 5 },
   deepHoles: [{ overDiameters: 5, speedFactor: 0.8, feedFactor: 0.5 }],
 };
@@ -162,9 +161,19 @@ describe('speedAndFeed', () => {
   });
 
   it('says which data is missing', () => {
-    const { drill: _, ...rest } = material.cutting;
-    expect(() =>
-      speedAndFeed(tool({}), { ...material, cutting: rest as Material['cutting'] }, wide, 10),
-    ).toThrow(/no cutting data for drill/);
+    const rest = material.cutting.filter((r) => !r.kinds.includes('drill'));
+    expect(() => speedAndFeed(tool({}), { ...material, cutting: rest }, wide, 10)).toThrow(
+      /no cutting data for drill ⌀10/,
+    );
+  });
+
+  it('feeds a mill by the tooth, by the narrowest range that has its diameter', () => {
+    const mill = (diameter: number, teeth: number): Tool => tool({ kind: 'end-mill', diameter, teeth });
+    const { speed, feed } = speedAndFeed(mill(8, 4), material, wide, 8);
+    expect(speed).toBe(Math.round(spindleSpeed(60, 8)));
+    expect(feed).toBeCloseTo(millFeed(speed, 4, 0.08), 9);
+    const thin = speedAndFeed(mill(5, 3), material, wide, 5);
+    expect(thin.speed).toBe(Math.round(spindleSpeed(40, 5)));
+    expect(thin.feed).toBeCloseTo(millFeed(thin.speed, 3, 0.04), 9);
   });
 });

@@ -1,21 +1,34 @@
 import { z } from 'zod';
+import { toolKind } from '../tools/kinds/registry.ts';
 import type { Tool } from '../tools/schema.ts';
 
-export const cuttingDataSchema = z.object({
+/** Speed and feed of some kinds of tool in a range of diameters. */
+export const cuttingRowSchema = z.object({
+  /** Kinds of tool by name. A kind that a stored material does not know is missing here, never an error of the whole list. */
+  kinds: z.array(z.string().min(1)).min(1),
+  /** Diameters from and below which the row holds, mm; without them all. */
+  from: z.number().nonnegative().optional(),
+  below: z.number().positive().optional(),
   /** Cutting speed with high-speed steel, m/min; carbide runs `carbideFactor` times as fast. */
   vc: z.number().positive(),
   carbideFactor: z.number().positive().default(2.5),
-  /** Feed a turn, as a share of the diameter (mm per mm); taps ignore it. */
+  /** Feed a turn, or a tooth for kinds that are fed by the tooth, as a share of the diameter (mm per mm); taps ignore it. */
   feedShare: z.number().nonnegative().default(0),
-  /** Feed a turn never above this, mm: beyond some diameter it is the machine's force and not the drill that decides. */
+  /** Feed a turn or tooth never above this, mm: beyond some diameter it is the machine's force and not the tool that decides. */
   maxFeedPerTurn: z.number().positive().default(0.35),
 });
+export type CuttingRow = z.infer<typeof cuttingRowSchema>;
+
+/** Materials stored before had one entry for each kind. */
+const asRows = (stored: unknown): unknown =>
+  stored !== null && typeof stored === 'object' && !Array.isArray(stored)
+    ? Object.entries(stored).map(([kind, data]) => ({ ...(data as object), kinds: [kind] }))
+    : stored;
 
 export const materialSchema = z.object({
   id: z.string().min(1),
   name: z.string().min(1).max(80),
-  /** By kind of tool. A kind that a stored material does not know is missing here, never an error of the whole list. */
-  cutting: z.record(z.string(), cuttingDataSchema),
+  cutting: z.preprocess(asRows, z.array(cuttingRowSchema)),
   /** Hole depth in diameters from which chips are broken, and from which the drill comes out at each peck. */
   pecking: z
     .object({ chipBreakFrom: z.number().positive(), fullRetractFrom: z.number().positive() })
@@ -35,7 +48,7 @@ export type Material = z.infer<typeof materialSchema>;
 export class MissingCuttingData extends RangeError {
   constructor(material: Material, tool: Tool) {
     super(
-      `${material.name} has no cutting data for ${tool.kind}. Add its speed and feed to the material, or choose another.`,
+      `${material.name} has no cutting data for ${toolKind(tool.kind).label} \u2300${tool.diameter}. Add its speed and feed to the material, or choose another.`,
     );
   }
 }
@@ -70,26 +83,42 @@ export interface SpeedFeed {
   clamped: 'speed' | 'feed' | null;
 }
 
+/** The row that holds for a tool: the narrowest range that has its diameter; undefined where the material says nothing of it. */
+export const cuttingRow = (
+  material: Material,
+  tool: Pick<Tool, 'kind' | 'diameter'>,
+): CuttingRow | undefined =>
+  material.cutting
+    .filter(
+      (r) =>
+        r.kinds.includes(tool.kind) &&
+        tool.diameter >= (r.from ?? 0) - 1e-9 &&
+        tool.diameter < (r.below ?? Infinity),
+    )
+    .sort((a, b) => width(a) - width(b))[0];
+const width = (r: CuttingRow): number => (r.below ?? Infinity) - (r.from ?? 0);
+
 /** Speed and feed of a tool in a material for a hole of that depth, held to the machine's limits; the feed follows a clamped speed. */
 export function speedAndFeed(tool: Tool, material: Material, limits: SpeedLimits, depth: number): SpeedFeed {
-  const data = material.cutting[tool.kind];
+  const data = cuttingRow(material, tool);
   if (!data) throw new MissingCuttingData(material, tool);
   const deep = deepHoleFactors(material, depth / tool.diameter);
-  const isTap = tool.kind === 'tap';
+  const { thread } = tool;
   const vc =
-    data.vc * (tool.cutterMaterial === 'carbide' ? data.carbideFactor : 1) * (isTap ? 1 : deep.speedFactor);
+    data.vc * (tool.cutterMaterial === 'carbide' ? data.carbideFactor : 1) * (thread ? 1 : deep.speedFactor);
   const wanted = Math.round(spindleSpeed(vc, tool.diameter));
   let speed = Math.min(wanted, limits.maxSpeed);
-  const perTurn = isTap
-    ? tool.thread!.pitch
-    : Math.min(data.feedShare * tool.diameter, data.maxFeedPerTurn) * deep.feedFactor;
+  const teeth = toolKind(tool.kind).feedsByTooth ? (tool.teeth ?? 2) : 1;
+  const perTurn = thread
+    ? thread.pitch
+    : Math.min(data.feedShare * tool.diameter, data.maxFeedPerTurn) * deep.feedFactor * teeth;
   let clamped: SpeedFeed['clamped'] = speed < wanted ? 'speed' : null;
-  if (isTap && tapFeed(speed, perTurn) > limits.maxFeed) {
+  if (thread && tapFeed(speed, perTurn) > limits.maxFeed) {
     speed = Math.floor(limits.maxFeed / perTurn);
     clamped = 'feed';
   }
-  const feed = isTap ? tapFeed(speed, perTurn) : Math.min(drillFeed(speed, perTurn), limits.maxFeed);
-  if (!isTap && drillFeed(speed, perTurn) > limits.maxFeed) clamped = 'feed';
+  const feed = thread ? tapFeed(speed, perTurn) : Math.min(drillFeed(speed, perTurn), limits.maxFeed);
+  if (!thread && drillFeed(speed, perTurn) > limits.maxFeed) clamped = 'feed';
   return { speed, feed, clamped };
 }
 

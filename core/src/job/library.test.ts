@@ -18,24 +18,21 @@ describe('stored libraries', () => {
     const rows = stored();
     const old = rows.materials.map(({ pecking: _, ...m }) => ({
       ...m,
-      cutting: Object.fromEntries(
-        Object.entries(m.cutting).map(([k, { maxFeedPerTurn: __, ...d }]) => [k, d]),
-      ),
+      // One entry for each kind, as it was once.
+      cutting: Object.fromEntries(m.cutting.map(({ kinds, maxFeedPerTurn: __, ...d }) => [kinds[0], d])),
     }));
     const { harmless: _, riseOrder: __, ...machine } = rows.machines[0]!;
     const read = librarySchema.parse({ ...rows, materials: old, machines: [machine] });
     expect(read.materials[0]!.pecking).toEqual({ chipBreakFrom: 3, fullRetractFrom: 5 });
+    const was = rows.materials[0]!.cutting[0]!;
+    expect(read.materials[0]!.cutting[0]).toMatchObject({ kinds: was.kinds, vc: was.vc });
     expect(read.machines[0]!.riseOrder).toBe('unknown');
   });
   it('cutting data of a kind that came later is kept', () => {
     const rows = stored();
-    rows.materials[0]!.cutting['end-mill'] = {
-      vc: 90,
-      carbideFactor: 2,
-      feedShare: 0.01,
-      maxFeedPerTurn: 0.2,
-    };
-    expect(librarySchema.parse(rows).materials[0]!.cutting['end-mill']).toMatchObject({ vc: 90 });
+    const later = { kinds: ['of tomorrow'], vc: 90, carbideFactor: 2, feedShare: 0.01, maxFeedPerTurn: 0.2 };
+    rows.materials[0]!.cutting.push(later);
+    expect(librarySchema.parse(rows).materials[0]!.cutting).toContainEqual(later);
   });
 });
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { machineProfileSchema } from '../code/profiles/schema.ts';
 import { materialSchema } from '../cutting/material.ts';
+import { methodSchema } from '../methods/schema.ts';
 import { holderSchema, toolSchema, type Tool } from '../tools/schema.ts';
 
 /** What the shop has: the lists that every job draws on. */
@@ -9,6 +10,8 @@ export const librarySchema = z.object({
   holders: z.array(holderSchema),
   materials: z.array(materialSchema),
   machines: z.array(machineProfileSchema),
+  /** The shop's own ways to make things, before the shipped ones. */
+  methods: z.array(methodSchema).default([]),
 });
 export type Library = z.infer<typeof librarySchema>;
 
@@ -33,13 +36,15 @@ export function withOwnTools(library: Library, own: readonly Tool[]): Library {
  * The lists from stored rows. A row that this version does not understand, such as a tool of a kind that came later, is left out and named:
  * it never makes the rest unreadable.
  */
-export function readLibraryRows(rows: Record<keyof Library, readonly unknown[]>): {
+export function readLibraryRows(
+  rows: Record<Exclude<keyof Library, 'methods'>, readonly unknown[]> & { methods?: readonly unknown[] },
+): {
   library: Library;
   left: string[];
 } {
   const left: string[] = [];
   const read = <T>(list: keyof Library, schema: z.ZodType<T>): T[] =>
-    rows[list].flatMap((row) => {
+    (rows[list] ?? []).flatMap((row) => {
       const parsed = schema.safeParse(row);
       if (parsed.success) return [parsed.data];
       const issue = parsed.error.issues[0]!;
@@ -53,6 +58,7 @@ export function readLibraryRows(rows: Record<keyof Library, readonly unknown[]>)
       holders: read('holders', holderSchema),
       materials: read('materials', materialSchema),
       machines: read('machines', machineProfileSchema),
+      methods: read('methods', methodSchema),
     },
     left,
   };

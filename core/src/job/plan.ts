@@ -32,6 +32,8 @@ export const sizeDecisionSchema = z.object({
   thread: threadSchema.nullable().optional(),
   /** Depth of full thread, mm; of a plain hole in documents of before. */
   threadDepth: z.number().positive().optional(),
+  /** Id of the method that was chosen; without one the best that applies is taken. */
+  method: z.string().max(60).optional(),
   /** Left out on purpose, with the reason. */
   leftOut: z.string().max(200).optional(),
   /** Operation kind → typed parameters. */

@@ -1,5 +1,6 @@
 import { parseCallout, type Callout } from '../callout/callout.ts';
-import { gradeOf } from '../callout/fits.ts';
+import { fitWish } from '../callout/fit-wish.ts';
+import type { FitWish } from '../methods/schema.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
 import type { Remark } from '../operations/kind.ts';
@@ -56,7 +57,6 @@ export function printed(view: HoleView, print: Callout, count: number, say: (mm:
   applyCountersink(out, print, say, warn);
   checkThread(out.view, print, say, warn);
   checkWishes(out, print);
-  checkLimits(print, say, warn);
   return out;
 }
 
@@ -263,35 +263,26 @@ function checkWishes(out: Printed, { wishes = [], thread }: Callout): void {
     );
 }
 
-/** The finest grade of ISO 286-1 that a twist drill is trusted with. */
-const DRILL_GRADE = 11;
-
-/** Limits that a drill does not hold are said: the hole is drilled to its nominal size and no more is done to it yet. */
-function checkLimits(
-  { diameter, tolerance, wishes = [] }: Callout,
-  say: (mm: number) => string,
-  warn: (m: string) => void,
-): void {
-  if (diameter === undefined || (!tolerance && !wishes.includes('reamed'))) return;
+/** Limits that the way a hole is made does not hold are said. `held`: how closely it is made. */
+export function checkLimits(print: Callout, held: FitWish, say: (mm: number) => string): Remark[] {
+  const { diameter, tolerance } = print;
+  if (diameter === undefined) return [];
+  const warn = (message: string): Remark[] => [{ rule: 'print-and-model', severity: 'warning', message }];
   const { fit, lower, upper } = tolerance ?? {};
-  const mend = 'Drill it undersize and ream or bore it: no method does that yet.';
-  if (tolerance && (lower === undefined || upper === undefined)) {
-    warn(
-      `The print's ⌀${say(diameter)} ${fit} has limits that are not in the table here. Look them up. ${mend}`,
+  if (tolerance && (lower === undefined || upper === undefined))
+    return warn(
+      `The print's \u2300${say(diameter)} ${fit} has limits that are not in the table here. Look them up, and measure what is made.`,
     );
-    return;
-  }
-  if (lower === undefined || upper === undefined) {
-    warn(`The print wants ⌀${say(diameter)} reamed. It is only drilled here. ${mend}`);
-    return;
-  }
-  const grade = gradeOf(upper - lower, diameter);
-  const isFine = (grade !== null && grade < DRILL_GRADE) || wishes.includes('reamed');
-  const isOff = lower > 0 || upper < 0;
-  if (!isFine && !isOff) return;
+  const wish = fitWish(print);
+  const isOff = lower !== undefined && upper !== undefined && (lower > 0 || upper < 0);
+  const isHeld = wish === 'drilled' ? !isOff : held === wish || held === 'bored';
+  if (isHeld) return [];
+  const mend = 'Choose a method that reams or bores it.';
+  if (lower === undefined || upper === undefined)
+    return warn(`The print wants \u2300${say(diameter)} reamed. It is not, here. ${mend}`);
   const limits = `${say(diameter + lower)} to ${say(diameter + upper)}`;
-  warn(
-    `The print allows ${fit ? `${fit}: ` : ''}${limits}${isFine ? ', finer than a drill holds' : ''}${isOff ? `; a drill of ⌀${say(diameter)} lies outside` : ''}. ${mend}`,
+  return warn(
+    `The print allows ${fit ? `${fit}: ` : ''}${limits}${wish === 'drilled' ? '' : ', finer than it is made here'}${isOff ? `; \u2300${say(diameter)} lies outside` : ''}. ${mend}`,
   );
 }
 

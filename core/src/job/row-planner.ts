@@ -1,10 +1,14 @@
 import { formatCallout } from '../callout/callout.ts';
+import { fitWish } from '../callout/fit-wish.ts';
 import { MissingCuttingData } from '../cutting/material.ts';
 import { isHole, type Feature } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import { familyOf } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
-import { farSideSteps, methodFor, type MethodStep } from '../methods/methods.ts';
+import { farSideSteps, methodsFor, stepsOf, type MethodStep } from '../methods/match.ts';
+import { RelationError } from '../methods/relation.ts';
+import type { FitWish, Method } from '../methods/schema.ts';
+import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
 import type { KindContext, Missing, Planned, PlanResult } from '../operations/kind.ts';
 import { operationKind } from '../operations/registry.ts';
@@ -14,7 +18,7 @@ import { outlines, type Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import type { SizeDecision } from './plan.ts';
-import { calloutOf, printed, printOf } from './print.ts';
+import { calloutOf, checkLimits, printed, printOf } from './print.ts';
 import { isReached, labelOf, type PlacedSetup, type PlannerInput } from './placed.ts';
 import type { PlannedOperation, Row } from './row.ts';
 import { foldReasons, guessesOf, sideNames, threadFit } from './row-words.ts';
@@ -74,6 +78,7 @@ export class RowPlanner {
       guesses: [],
       setupId: setups.find((s) => size.features.some((f) => isReached(f, s)))?.setup.id ?? null,
       method: null,
+      methods: [],
       holes: [],
       operations: [],
       blocked: [],
@@ -163,22 +168,56 @@ export class RowPlanner {
     const after = new Set<string>();
     const placed = views.map((v) => this.standing.view(v, k, row, after));
     row.holes.push(...placed);
-    const method = methodFor(placed[0]!, row.thread);
-    row.method ??= method.name;
-    const made = this.planSteps(
-      row,
-      decision,
-      where,
-      placed,
-      method.steps(placed[0]!, row.thread),
-      after,
-      '',
-    );
-    if (made.some((h) => h.farSteps.length > 0)) this.planFarSide(row, decision, k, made);
+    // The first that the shop's tools can do; where none can, the first of all says what is missing.
+    let first: Made | null = null;
+    let method: Method | null = null;
+    for (const candidate of this.candidates(row, decision, placed)) {
+      const steps = stepsOf(candidate, placed[0]!, row.thread !== null);
+      const made = this.planSteps(row, decision, where, placed, steps, '');
+      if (made.operations.length > 0 && made.missing.length === 0) {
+        [first, method] = [made, candidate];
+        break;
+      }
+      first ??= made;
+      method ??= candidate;
+    }
+    if (!first || !method) {
+      row.reasons.push('No method applies to it. Choose one, or leave it out with a reason.');
+      return;
+    }
+    row.method ??= { id: method.id, name: method.name };
+    if (row.holes.length === placed.length)
+      row.remarks.push(...checkLimits(row.print, heldBy(method), this.say));
+    this.take(row, first, after);
+    if (first.holes.some((h) => h.farSteps.length > 0))
+      this.planFarSide(row, decision, k, first.holes, method);
+  }
+
+  /** Methods that may make these holes, best first: the one that was chosen, else all that apply. */
+  private candidates(row: Row, decision: SizeDecision, holes: readonly HoleView[]): Method[] {
+    const { library, material } = this.input;
+    const all = [...library.methods, ...SHIPPED_METHODS];
+    const apply = methodsFor(all, {
+      hole: holes[0]!,
+      threaded: row.thread !== null,
+      fit: fitWish(row.print),
+      materialId: material.id,
+    });
+    row.methods = apply.map(({ id, name }) => ({ id, name }));
+    if (decision.method !== undefined) {
+      const chosen = all.find((m) => m.id === decision.method);
+      if (chosen) return [chosen];
+      row.remarks.push({
+        rule: 'method-gone',
+        severity: 'warning',
+        message: `The method that was chosen (${decision.method}) is not in the list any more: the best that applies is taken.`,
+      });
+    }
+    return apply.filter((m) => !m.onRequest);
   }
 
   /** What widens toward the far side, in the first setup that looks at it from there. */
-  private planFarSide(row: Row, decision: SizeDecision, k: number, views: HoleView[]): void {
+  private planFarSide(row: Row, decision: SizeDecision, k: number, views: HoleView[], method: Method): void {
     const { setups } = this.input;
     const far = setups.findIndex(
       (s, i) => i !== k && views.every((v) => viewHole(v.feature, v.label, s.frame.frame)),
@@ -196,12 +235,16 @@ export class RowPlanner {
     const there = views.map((v) =>
       this.standing.view(viewHole(v.feature, v.label, where.frame.frame)!, far, row, after),
     );
-    this.planSteps(row, decision, where, there, farSideSteps(there[0]!), after, 'far ');
+    this.take(
+      row,
+      this.planSteps(row, decision, where, there, farSideSteps(method, there[0]!), 'far '),
+      after,
+    );
   }
 
   /**
-   * Plans a method's steps for the holes; where a step cannot be had for some of them, those are left out of all steps, said, and the rest
-   * is planned anew. Gives the holes that are made.
+   * Plans a method's steps for the holes; where a step cannot be had for some of them, those are left out of all steps, and the rest is
+   * planned anew.
    */
   private planSteps(
     row: Row,
@@ -209,9 +252,8 @@ export class RowPlanner {
     where: PlacedSetup,
     all: HoleView[],
     steps: MethodStep[],
-    after: ReadonlySet<string>,
     prefix: string,
-  ): HoleView[] {
+  ): Made {
     const blocked = new Map<string, string>();
     for (;;) {
       const holes = all.filter((h) => !blocked.has(h.label));
@@ -224,31 +266,35 @@ export class RowPlanner {
           );
         continue;
       }
-      if (result && 'operations' in result) {
-        const hit = this.inHolding(where, result.operations);
-        if (hit.size > 0) {
-          for (const [label, reason] of hit) blocked.set(label, reason);
-          continue;
-        }
+      const operations = result && 'operations' in result ? result.operations : [];
+      const hit = this.inHolding(where, operations);
+      if (hit.size > 0) {
+        for (const [label, reason] of hit) blocked.set(label, reason);
+        continue;
       }
-      for (const h of all) {
-        const reason = blocked.get(h.label);
-        if (reason) row.blocked.push({ label: h.label, feature: h.feature.id, reason });
-      }
-      if (result && 'missing' in result) {
-        row.reasons.push(...result.all.map((m) => m.missing));
-        row.wants.push(...result.all.flatMap((m) => m.need ?? []));
-      }
-      if (result && 'operations' in result) {
-        for (const o of result.operations) {
-          row.operations.push({ ...o, position: row.operations.length, after: [...after] });
-          row.remarks.push(...o.remarks);
-        }
-        for (const message of result.skipped)
-          row.remarks.push({ rule: 'not-needed', severity: 'note', message });
-      }
-      return holes;
+      return {
+        holes,
+        operations,
+        skipped: result && 'skipped' in result ? result.skipped : [],
+        missing: result && 'missing' in result ? result.all : [],
+        blocked: all.flatMap((h) => {
+          const reason = blocked.get(h.label);
+          return reason === undefined ? [] : [{ label: h.label, feature: h.feature.id, reason }];
+        }),
+      };
     }
+  }
+
+  /** Puts what was planned into the row. */
+  private take(row: Row, made: Made, after: ReadonlySet<string>): void {
+    row.blocked.push(...made.blocked);
+    row.reasons.push(...made.missing.map((m) => m.missing));
+    row.wants.push(...made.missing.flatMap((m) => m.need ?? []));
+    for (const o of made.operations) {
+      row.operations.push({ ...o, position: row.operations.length, after: [...after] });
+      row.remarks.push(...o.remarks);
+    }
+    for (const message of made.skipped) row.remarks.push({ rule: 'not-needed', severity: 'note', message });
   }
 
   private trySteps(
@@ -285,6 +331,8 @@ export class RowPlanner {
         setup: where.setup,
         holes,
         step: step.step,
+        set: step.set,
+        opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
         key,
       };
       const result = planned(() => kind.plan(context));
@@ -342,6 +390,20 @@ export class RowPlanner {
   }
 }
 
+/** What became of a method's steps. */
+interface Made {
+  /** Holes that are made. */
+  holes: HoleView[];
+  operations: Omit<PlannedOperation, 'position' | 'after'>[];
+  skipped: string[];
+  missing: Missing[];
+  blocked: Row['blocked'];
+}
+
+/** How closely a method makes a hole: as closely as it may be asked for. */
+const heldBy = ({ when: { fit = [] } }: Method): FitWish =>
+  fit.includes('bored') ? 'bored' : fit.includes('reamed') ? 'reamed' : 'drilled';
+
 /** A hole that one setup cannot finish is left out of the others too: it is made whole or not at all. */
 function leaveOut(row: Row): void {
   const out = new Set(row.blocked.map((b) => b.label));
@@ -356,7 +418,8 @@ function planned(plan: () => PlanResult): PlanResult {
   try {
     return plan();
   } catch (error) {
-    if (error instanceof MissingCuttingData) return { missing: error.message };
+    if (error instanceof MissingCuttingData || error instanceof RelationError)
+      return { missing: error.message };
     throw error;
   }
 }

@@ -33,6 +33,12 @@ export type Guess =
   /** A clearance hole for a screw of that size (ISO 273): no thread. */
   | { kind: 'clearance'; screw: string; fit: string };
 
+/** A method as rows name it. */
+export interface MethodName {
+  id: string;
+  name: string;
+}
+
 /** A row of the worksheet: one size of feature, and how it is made. */
 export interface Row {
   size: FeatureSize;
@@ -46,7 +52,9 @@ export interface Row {
   /** Guesses that wait for the programmer's word. */
   guesses: Guess[];
   setupId: string | null;
-  method: string | null;
+  method: MethodName | null;
+  /** Methods that apply, the one that is taken among them. */
+  methods: MethodName[];
   holes: HoleView[];
   operations: PlannedOperation[];
   /** Features of a planned row that are left out, each with its reason. */

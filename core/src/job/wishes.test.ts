@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { drill, hole, made, rowOf, tap } from '../testing/fixtures.ts';
+import { drill, endMill, hole, howOf, made, reamer, rowOf, tap } from '../testing/fixtures.ts';
 
 describe('what the print wishes and allows', () => {
   const plain = (diameter: number) => hole({ stack: [{ shape: 'cylinder', diameter, length: 20 }] });
@@ -9,12 +9,42 @@ describe('what the print wishes and allows', () => {
       .join(' ');
 
   it('says limits that a drill does not hold, and makes no more of them', () => {
-    expect(said(plain(8), '⌀8 H7 ↧20')).toContain('H7: 8 mm to 8.015 mm, finer than a drill holds');
     expect(said(plain(8), '⌀8 H11 ↧20')).toBe('');
     expect(said(plain(8), '⌀8 ±0.2 ↧20')).toBe('');
-    expect(said(plain(8), '⌀8 +0.3/+0.1 ↧20')).toContain('a drill of ⌀8 mm lies outside');
+    expect(said(plain(8), '⌀8 +0.3/+0.1 ↧20')).toContain('⌀8 mm lies outside');
     expect(said(plain(8), '⌀8 R7 ↧20')).toContain('R7 has limits that are not in the table here');
-    expect(said(plain(8), '⌀8 REAM ↧20')).toContain('wants ⌀8 mm reamed');
+  });
+  it('reams what a reamer makes, with a drill that leaves enough for it, and asks for the reamer it lacks', () => {
+    for (const callout of ['⌀8 H7 ↧20', '⌀8 REAM ↧20', '⌀8 H8 ↧20']) {
+      const lacking = rowOf(plain(8), { callout });
+      expect(lacking).toMatchObject({ state: 'open', notMade: 'no tool' });
+      expect(lacking.wants.map((w) => w.kind)).toContain('reamer');
+      const row = rowOf(plain(8), { callout, more: [reamer(42, 8), drill(43, 7.8)] });
+      expect(row.reasons).toEqual([]);
+      expect(row.method?.id).toBe('reamed');
+      expect(made(row, 'drill').tool.diameter).toBe(7.8);
+      expect(howOf(made(row, 'ream')).how).toBe('feed-out');
+      expect(row.remarks.filter((r) => r.rule === 'print-and-model')).toEqual([]);
+    }
+  });
+  it('bores what is finer than a reamer, set to the middle of the limits', () => {
+    const wide = plain(24);
+    const mills = [endMill(50, 16), endMill(51, 12)];
+    const bar = {
+      ...drill(52, 24),
+      id: 'bar',
+      kind: 'boring-bar' as const,
+      fluteLength: 3,
+      neckDiameter: 18,
+      neckLength: 60,
+    };
+    const row = rowOf(wide, { callout: '⌀24 F7 ↧20', more: [...mills, { ...bar, diameter: 24.0305 }] });
+    expect(row.reasons).toEqual([]);
+    expect(row.method?.id).toBe('milled-and-bored');
+    const bored = made(row, 'bore');
+    expect(bored.parameters.find((p) => p.key === 'diameter')?.value).toBeCloseTo(24.0305, 4);
+    const mill = made(row, 'helical-bore');
+    expect(mill.parameters.find((p) => p.key === 'diameter')?.value).toBeCloseTo(23.6, 6);
   });
   it('keeps the row open for a thread that is to be milled, or to hold an insert', () => {
     for (const [wish, words] of [

@@ -37,9 +37,12 @@ export interface HoleCycle {
 /** What a feed is for: each kind of operation says how fast each is. */
 export type FeedRole = 'cut' | 'plunge' | 'ramp' | 'lead' | 'finish' | 'thread';
 
-/** One move of a path, in program coordinates, mm. A helix is an arc whose Z changes; `turns` counts whole turns beyond the part turn. */
+/**
+ * One move of a path, in program coordinates, mm. A helix is an arc whose Z changes; `turns` counts whole turns beyond the part turn.
+ * `share` of its role's feed: the centre of a cutter goes slower than its edge on an inside arc.
+ */
 export type Move =
-  | { kind: 'line'; to: Vec3; feed: FeedRole }
+  | { kind: 'line'; to: Vec3; feed: FeedRole; share?: number }
   | {
       kind: 'arc';
       to: Vec3;
@@ -47,6 +50,7 @@ export type Move =
       clockwise: boolean;
       turns: number;
       feed: FeedRole;
+      share?: number;
     }
   | { kind: 'dwell'; seconds: number };
 
@@ -79,6 +83,6 @@ export interface Work {
   motion: HoleCycle | PathMotion;
 }
 
-/** How the works of an operation are made, in order and without repeats: one for most. */
+/** How the first of an operation's works is made, where it is a cycle: the others are made alike. */
 export const cycleOf = (works: readonly Pick<Work, 'motion'>[]): CycleHow | null =>
   works[0]?.motion.kind === 'cycle' ? works[0].motion.how : null;

@@ -1,5 +1,5 @@
 import { partName, type Allowed, type Hit } from '../space/space.ts';
-import { sizedTools, tooShort, type ToolNeed } from '../tools/find.ts';
+import { reachOf, sizedTools, tooShort, type ToolNeed } from '../tools/find.ts';
 import type { Tool } from '../tools/schema.ts';
 import type { HoleView } from './hole-view.ts';
 import type { KindContext, Missing } from './kind.ts';
@@ -10,6 +10,8 @@ export interface Cut {
   tip: number;
   /** Depth below the entry that flutes or cutting edges must cover, mm; the tip's where it is not said. */
   flutes?: number;
+  /** How far its axis is led round the hole's, mm: a path sweeps that much more than the tool is wide. */
+  orbit?: number;
   /** What of the part it is to touch there. */
   allowed: Omit<Allowed, 'below'>;
 }
@@ -54,7 +56,7 @@ function refusal(
   const labels = [...best.failing.keys()];
   const depth = (t: Tool, h: HoleView): number => h.metalZ - h.entryZ + (cut(t, h).flutes ?? cut(t, h).tip);
   const deepest = Math.max(...holes.map((h) => depth(best.tool, h)));
-  const allShort = tools.every((t) => holes.some((h) => depth(t, h) > t.fluteLength + 1e-6));
+  const allShort = tools.every((t) => holes.some((h) => depth(t, h) > reachOf(t) + 1e-6));
   const reason = allShort
     ? tooShort(tools, { ...need, reach: deepest }, c.say)
     : `${best.failing.get(labels[0]!)!}${labels.length > 1 ? ` (${labels.length} holes)` : ''}`;
@@ -69,11 +71,13 @@ function refusal(
 function whyNot(c: KindContext, tool: Tool, h: HoleView, cut: Cut): string | null {
   const above = h.metalZ - h.entryZ;
   const deep = above + (cut.flutes ?? cut.tip);
-  if (deep > tool.fluteLength + 1e-6)
-    return `${h.label}: ${tool.description} has ${c.say(tool.fluteLength)} of flute, and ${c.say(deep)} are in metal${above > 0.01 ? `, ${c.say(above)} of it above the entry` : ''}. Add a longer one.`;
-  const hit = c.space.partAt(c.discs(tool), h.x, h.y, h.entryZ - cut.tip, {
+  if (deep > reachOf(tool) + 1e-6)
+    return `${h.label}: ${tool.description} has ${c.say(reachOf(tool))} of flute, and ${c.say(deep)} are in metal${above > 0.01 ? `, ${c.say(above)} of it above the entry` : ''}. Add a longer one.`;
+  const orbit = cut.orbit ?? 0;
+  const discs = orbit > 0 ? c.discs(tool).map((d) => ({ ...d, r: d.r + orbit })) : c.discs(tool);
+  const hit = c.space.partAt(discs, h.x, h.y, h.entryZ - cut.tip, {
     ...cut.allowed,
-    below: c.space.ledFrom(h.x, h.y, tool.diameter / 2, h.entryZ) + 0.05,
+    below: c.space.ledFrom(h.x, h.y, tool.diameter / 2 + orbit, h.entryZ) + 0.05,
   });
   return hit && `${h.label}: ${hitInWords(c, tool, hit)}`;
 }

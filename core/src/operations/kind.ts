@@ -9,7 +9,8 @@ import type { Tool, ToolKind } from '../tools/schema.ts';
 import type { Callout } from '../callout/callout.ts';
 import type { Space } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
-import type { HoleView, PlacedStep } from './hole-view.ts';
+import { relation } from '../methods/relation.ts';
+import { drilledStep, type HoleView, type PlacedStep } from './hole-view.ts';
 
 /** Where a number comes from. */
 export type Source = 'model' | 'print' | 'method' | 'table' | 'machine' | 'typed';
@@ -59,6 +60,10 @@ export interface KindContext {
   say(mm: number): string;
   /** The step of the hole that this operation makes, where it is one of several. */
   step: PlacedStep | null;
+  /** Numbers that the method gives it, by parameter. */
+  set: Readonly<Record<string, number | string>>;
+  /** Diameter that the operations before have opened here, mm; 0: the metal is solid. */
+  opened: number;
   /** Key of the typed parameters: the kind, with the step's number where there are several. */
   key: string;
 }
@@ -73,6 +78,8 @@ export interface Planned {
   work: Work[];
   parameters: Parameter[];
   remarks: Remark[];
+  /** Diameter that stands open afterwards down to where it went, mm: what follows need not cut it again. */
+  opens?: number;
   /** Ids of tools that would do as well: a setup takes the fewest that do all its work. */
   alternatives?: string[];
 }
@@ -107,14 +114,15 @@ export class Parameters {
 
   length(key: string, label: string, value: number, source: Source, relation?: string): number {
     const typed = this.typed(key);
-    const use = typeof typed === 'number' ? typed : value;
+    const given = setNumber(this.context, key);
+    const use = typeof typed === 'number' ? typed : (given ?? value);
     this.list.push({
       key,
       label,
       type: 'length',
       value: use,
-      source: typeof typed === 'number' ? 'typed' : source,
-      relation,
+      source: typeof typed === 'number' ? 'typed' : given === null ? source : 'method',
+      relation: given === null ? relation : this.inWords(key, relation),
       editable: true,
     });
     return use;
@@ -138,7 +146,7 @@ export class Parameters {
   /** A plain number: a count, a share, seconds. Said in the label. */
   number(key: string, label: string, value: number, source: Source): number {
     const typed = this.typed(key);
-    const use = typeof typed === 'number' ? typed : value;
+    const use = typeof typed === 'number' ? typed : (setNumber(this.context, key) ?? value);
     this.list.push({
       key,
       label,
@@ -164,9 +172,32 @@ export class Parameters {
     this.list.push({ key, label, type: 'length', value, source, relation, editable: false });
   }
 
+  /** A method's sum as it stands there; a plain number says nothing more than itself. */
+  private inWords(key: string, relation: string | undefined): string | undefined {
+    const given = this.context.set[key];
+    return typeof given === 'string' ? given : relation;
+  }
+
   private typed(key: string): number | string | boolean | undefined {
     return this.context.decision.overrides[this.context.key]?.[key];
   }
+}
+
+/** A number that the method gives an operation, worked out for its first hole, mm; null where it gives none. */
+export function setNumber(
+  c: Pick<KindContext, 'set' | 'step' | 'holes' | 'thread'>,
+  key: string,
+): number | null {
+  const given = c.set[key];
+  if (given === undefined) return null;
+  const [hole] = c.holes;
+  const step = c.step ?? (hole ? drilledStep(hole) : null);
+  return relation(given, {
+    diameter: step?.shape === 'cylinder' ? step.diameter : null,
+    depth: hole?.depth ?? null,
+    pitch: c.thread?.pitch ?? null,
+    major: c.thread?.majorDiameter ?? null,
+  });
 }
 
 /** The style of tap that was typed, else the one that the print asks for; undefined where either will do. */

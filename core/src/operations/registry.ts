@@ -1,8 +1,11 @@
+import { boreKind } from './bore/index.ts';
 import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { drillKind } from './drill/index.ts';
+import { helicalBoreKind } from './helical-bore/index.ts';
 import type { OperationKind } from './kind.ts';
 import { pilotKind } from './pilot/index.ts';
+import { reamKind } from './ream/index.ts';
 import { spotKind } from './spot/index.ts';
 import { tapKind } from './tap/index.ts';
 
@@ -12,7 +15,10 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   pilotKind,
   drillKind,
   counterboreKind,
+  helicalBoreKind,
   countersinkKind,
+  reamKind,
+  boreKind,
   tapKind,
 ];
 

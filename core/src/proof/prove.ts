@@ -13,6 +13,7 @@ import { formatLength } from '../units/length.ts';
 import type { Check, MadeHole, SeenHole } from './checks/check.ts';
 import { CHECK_RULES } from './checks/rules/registry.ts';
 import { foldFloods } from './floods.ts';
+import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
 import { madeHoles } from './pairing.ts';
 import { programTime, type ProgramTime } from './time.ts';
 
@@ -21,6 +22,7 @@ export interface ProvenProgram {
   checks: Check[];
   time: ProgramTime;
   made: MadeHole[];
+  milled: MilledHole[];
 }
 
 export interface ProofInput {
@@ -43,14 +45,27 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
   const holes = seenHoles(job, setup, say);
   const made = madeHoles(read, holes, setup, toolOf);
+  const finder = new HoleFinder(holes);
+  const milled = milledHoles(read, finder, toolOf);
   const words = new Words(job.machine, units);
   const word = (letter: string, mm: number): string =>
     letter === 'F' ? `F${words.feed(mm, true)}` : `${letter}${words.coordinate(mm)}`;
   const setupId = setup.setup.id;
-  const context = { ...input, read, holes, made, toolOf, madeEarlier: madeEarlier(job, setup), say, word };
+  const context = {
+    ...input,
+    read,
+    holes,
+    made,
+    milled,
+    finder,
+    toolOf,
+    madeEarlier: madeEarlier(job, setup),
+    say,
+    word,
+  };
   const checks: Check[] = read.problems.map((p) => ({ ...p, setupId }));
   for (const { run } of CHECK_RULES) checks.push(...run(context).map((c) => ({ ...c, setupId })));
-  return { read, checks: foldFloods(checks), time: programTime(read, job.machine), made };
+  return { read, checks: foldFloods(checks), time: programTime(read, job.machine), made, milled };
 }
 
 /** The holes that this setup reaches, as they are to be made from its side: by the print where that is the hole's own side. */

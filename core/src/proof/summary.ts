@@ -4,6 +4,7 @@ import { narrowest } from '../features/hole/recognise.ts';
 import type { DerivedJob } from '../job/derive.ts';
 import type { MadeHole } from './checks/check.ts';
 import type { Check } from './checks/check.ts';
+import type { MilledHole } from './milled.ts';
 
 /** Rules whose findings are a tool in something that it is not to cut. */
 const COLLISIONS = new Set([
@@ -27,7 +28,12 @@ export interface ProofSummary {
 }
 
 /** How the drilled holes compare with the model: metal taken beyond a floor, and metal left where a hole is short or not made. */
-export function proofSummary(job: DerivedJob, made: MadeHole[], checks: Check[]): ProofSummary {
+export function proofSummary(
+  job: DerivedJob,
+  programs: readonly { made: readonly MadeHole[]; milled: readonly MilledHole[] }[],
+  checks: readonly Check[],
+): ProofSummary {
+  const made = programs.flatMap((p) => p.made);
   let [overcut, leftover, largest] = [0, 0, 0];
   const drilled = new Map<string, { over: number; area: number }>();
   for (const m of made) {
@@ -42,6 +48,16 @@ export function proofSummary(job: DerivedJob, made: MadeHole[], checks: Check[])
     const area = (Math.PI / 4) * m.tool.diameter ** 2;
     const before = drilled.get(m.view.feature.id);
     if (!before || over > before.over) drilled.set(m.view.feature.id, { over, area });
+  }
+  for (const { hole, rounds } of programs.flatMap((p) => p.milled)) {
+    const { view } = hole;
+    const narrow = narrowest(view.feature);
+    // Opened on a helix; a wider step alone does not make the hole.
+    const own = rounds.find((r) => Math.abs(r.diameter - narrow) <= 0.05);
+    if (!own || drilled.has(view.feature.id)) continue;
+    const depth = view.entryZ - own.z;
+    const over = view.through ? Math.min(0, depth - view.depth) : depth - view.depth;
+    drilled.set(view.feature.id, { over, area: (Math.PI / 4) * own.diameter ** 2 });
   }
   for (const { over, area } of drilled.values()) {
     if (over > 1e-3) {

@@ -9,7 +9,7 @@ import { decisionFromCallout } from '../job/print.ts';
 import type { PlannedOperation, Row } from '../job/row.ts';
 import type { Bounds } from '../model/solid-model.ts';
 import { threadCandidates } from '../threads/candidates.ts';
-import type { Tool } from '../tools/schema.ts';
+import type { Tool, ToolKind } from '../tools/schema.ts';
 
 /** Small made-up parts and a small shop for tests of everything after recognition. */
 export const BOUNDS: Bounds = { min: [0, 0, -30], max: [100, 80, 0] };
@@ -79,6 +79,26 @@ export const drill = (number: number, diameter: number, fluteLength = 90): Tool 
   pointAngleDeg: 118,
   fluteLength,
   shankDiameter: diameter,
+});
+
+export const reamer = (number: number, diameter: number): Tool => ({
+  ...drill(number, diameter, 60),
+  id: `ream-${diameter}`,
+  kind: 'reamer',
+  description: `reamer ${diameter}`,
+  pointAngleDeg: undefined,
+});
+
+export const endMill = (number: number, diameter: number, fluteLength = 40): Tool => ({
+  ...drill(number, diameter, fluteLength),
+  id: `mill-${diameter}`,
+  kind: 'end-mill',
+  description: `end mill ${diameter}`,
+  pointAngleDeg: undefined,
+  stickOut: fluteLength + 5,
+  teeth: 4,
+  cornerRadius: 0,
+  rampAngleDeg: 5,
 });
 
 export const tap = (
@@ -156,7 +176,13 @@ export const TOOLS: Tool[] = [
   tap(33, 'M6x1', 6, 1),
 ];
 
-const cut = (vc: number, feedShare: number) => ({ vc, carbideFactor: 2, feedShare, maxFeedPerTurn: 0.35 });
+const cut = (kind: ToolKind, vc: number, feedShare: number) => ({
+  kinds: [kind],
+  vc,
+  carbideFactor: 2,
+  feedShare,
+  maxFeedPerTurn: 0.35,
+});
 
 export const LIBRARY: Library = {
   tools: TOOLS,
@@ -165,19 +191,22 @@ export const LIBRARY: Library = {
     {
       id: 'alu',
       name: 'aluminium',
-      cutting: {
-        'spot-drill': cut(60, 0.01),
-        drill: cut(60, 0.02),
-        reamer: cut(20, 0.03),
-        countersink: cut(20, 0.01),
-        counterbore: cut(20, 0.01),
-        tap: cut(15, 0),
-      },
+      cutting: [
+        cut('spot-drill', 60, 0.01),
+        cut('drill', 60, 0.02),
+        cut('reamer', 20, 0.03),
+        cut('countersink', 20, 0.01),
+        cut('counterbore', 20, 0.01),
+        cut('tap', 15, 0),
+        cut('end-mill', 100, 0.008),
+        cut('boring-bar', 80, 0.003),
+      ],
       pecking: { chipBreakFrom: 3, fullRetractFrom: 5 },
       deepHoles: [],
     },
   ],
   machines: [RIGID_TAP_BUILT_IN],
+  methods: [],
 };
 
 export const plan = (units: Plan['units'] = 'mm'): Plan => newPlan(units, 'alu', RIGID_TAP_BUILT_IN.id);
@@ -193,11 +222,12 @@ export function rowOf(
     more = [],
     tools = [...TOOLS, ...more],
     callout,
-  }: { typed?: Typed; more?: Tool[]; tools?: Tool[]; callout?: string } = {},
+    method,
+  }: { typed?: Typed; more?: Tool[]; tools?: Tool[]; callout?: string; method?: string } = {},
 ): Row {
   const p = plan();
   const decided = callout === undefined ? {} : decisionFromCallout(callout, 'mm');
-  p.sizes[featureSizes([feature])[0]!.key] = { ...decided, overrides: typed };
+  p.sizes[featureSizes([feature])[0]!.key] = { ...decided, overrides: typed, method };
   const library = { ...LIBRARY, tools };
   return deriveJob({ features: [feature], bounds: BOUNDS, plan: p, library }).rows[0]!;
 }

@@ -11,6 +11,8 @@ export interface ToolNeed {
   minDiameter?: number;
   maxDiameter?: number;
   angleDeg?: number;
+  /** Of several sizes the widest is best; else the narrowest. */
+  widest?: boolean;
   /** Depth below the hole's top that flutes or cutting edge must cover, mm. */
   reach?: number;
   thread?: {
@@ -46,16 +48,20 @@ export function sizedTools(
       leadRank(a, need) - leadRank(b, need) ||
       rank(a) - rank(b) ||
       Number(a.number === null) - Number(b.number === null) ||
-      (preferSmall ? a.diameter - b.diameter : off(a) - off(b)) ||
+      (preferSmall ? (need.widest ? b.diameter - a.diameter : a.diameter - b.diameter) : off(a) - off(b)) ||
       a.fluteLength - b.fluteLength ||
       a.id.localeCompare(b.id),
   );
   return { tools: sized };
 }
 
+/** How deep a tool may go into what it cuts, mm: its flutes, or a neck behind them that is thinner than they are. */
+export const reachOf = (t: Tool): number =>
+  Math.max(t.fluteLength, (t.neckDiameter ?? Infinity) < t.diameter ? (t.neckLength ?? 0) : 0);
+
 /** Why none of the tools is long enough. */
 export function tooShort(tools: readonly Tool[], need: ToolNeed, say: (mm: number) => string): string {
-  const longest = Math.max(...tools.map((t) => t.fluteLength));
+  const longest = Math.max(...tools.map(reachOf));
   return `No ${toolInWords(need, say)} reaches ${say(need.reach!)} deep: the longest has ${say(longest)} of flute.`;
 }
 

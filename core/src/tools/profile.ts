@@ -26,11 +26,16 @@ export function toolProfile(tool: Tool, holder: Holder | null): ProfilePoint[] {
   // Flutes may run into the holder; then the holder begins where they are cut off.
   const flutes = Math.max(full.z, Math.min(tool.fluteLength, tool.stickOut));
   add(flutes, full.r, 'cutting');
-  if (tool.stickOut > flutes) {
-    add(flutes, tool.shankDiameter / 2, 'shank');
+  const neck = tool.neckDiameter !== undefined ? Math.min(tool.neckLength ?? flutes, tool.stickOut) : flutes;
+  if (tool.neckDiameter !== undefined && neck > flutes) {
+    add(flutes, tool.neckDiameter / 2, 'neck');
+    add(neck, tool.neckDiameter / 2, 'neck');
+  }
+  if (tool.stickOut > neck) {
+    add(neck, tool.shankDiameter / 2, 'shank');
     add(tool.stickOut, tool.shankDiameter / 2, 'shank');
   }
-  let z = Math.max(flutes, tool.stickOut);
+  let z = Math.max(neck, tool.stickOut);
   for (const s of holder?.steps ?? []) {
     add(z, s.diameter / 2, 'holder');
     z += s.length;

@@ -1,6 +1,15 @@
 import { z } from 'zod';
 
-export const toolKindSchema = z.enum(['spot-drill', 'drill', 'reamer', 'countersink', 'counterbore', 'tap']);
+export const toolKindSchema = z.enum([
+  'spot-drill',
+  'drill',
+  'reamer',
+  'countersink',
+  'counterbore',
+  'tap',
+  'end-mill',
+  'boring-bar',
+]);
 export type ToolKind = z.infer<typeof toolKindSchema>;
 
 /** A tool as it stands in the magazine. Lengths in mm, angles included, in degrees. */
@@ -21,6 +30,15 @@ export const toolSchema = z.object({
   stickOut: z.number().positive(),
   holderId: z.string(),
   cutterMaterial: z.enum(['hss', 'carbide']).default('hss'),
+  /** Cutting teeth round it, of mills. */
+  teeth: z.number().int().positive().max(40).optional(),
+  /** Radius at the corner of a mill's end; half its diameter for a ball. */
+  cornerRadius: z.number().nonnegative().optional(),
+  /** A part behind the flutes that is thinner than they are, and how far above the tip it ends. */
+  neckDiameter: z.number().positive().optional(),
+  neckLength: z.number().positive().optional(),
+  /** Steepest way into solid metal, degrees; 90 or nothing said: it may plunge. */
+  rampAngleDeg: z.number().gt(0).max(90).optional(),
   /** Taps only. */
   thread: z
     .object({

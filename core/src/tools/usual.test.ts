@@ -1,3 +1,4 @@
+import { reachOf } from './find.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LIBRARY } from '../testing/fixtures.ts';
@@ -66,7 +67,7 @@ describe('a tool of usual proportions', () => {
         expect(LIBRARY.tools.some((t) => t.id === tool.id || t.number === tool.number)).toBe(false);
         const found = sizedTools([tool], need, say);
         expect('tools' in found).toBe(true);
-        expect(tool.fluteLength).toBeGreaterThanOrEqual(need.reach ?? 0);
+        expect(reachOf(tool)).toBeGreaterThanOrEqual(need.reach ?? 0);
       }),
     );
   });

@@ -48,8 +48,8 @@ export function usualTool(need: ToolNeed, library: Pick<Library, 'tools' | 'hold
     kind: need.kind,
     number: freeNumber(library.tools),
     description: `${spec.label} ${size}${angle}${lead}`.slice(0, 80),
-    overallLength: shape.fluteLength + HELD,
-    stickOut: shape.fluteLength + CLEAR,
+    overallLength: Math.max(shape.fluteLength, shape.neckLength ?? 0) + HELD,
+    stickOut: Math.max(shape.fluteLength, shape.neckLength ?? 0) + CLEAR,
     holderId: usualHolder(library, need.kind, shape.diameter),
   };
 }

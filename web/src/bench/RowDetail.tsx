@@ -122,7 +122,7 @@ function WaysOn({ row }: { row: Row }) {
   const isLeftOut = plan.sizes[row.size.key]?.leftOut !== undefined;
   return (
     <Flex gap="6px" wrap="wrap" align="center" marginTop="6px">
-      {row.method && <Quiet textStyle="small">method: {row.method}</Quiet>}
+      {row.method && <Quiet textStyle="small">method: {row.method.name}</Quiet>}
       {row.notMade === 'no tool' && need && (
         <Button size="2xs" onClick={() => setAdding(true)}>
           Add the {toolInWords(need, (mm) => formatLength(mm, plan.units))}

@@ -51,6 +51,8 @@ const MARKS: Record<ToolKind, (end: End) => string> = {
   countersink: cone,
   counterbore: straight,
   tap: threads,
+  'end-mill': helix,
+  'boring-bar': straight,
 };
 
 /** Lines that show what of a tool cuts, as an SVG path; `k` px per mm, nothing above `top` mm. */

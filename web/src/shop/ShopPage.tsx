@@ -53,7 +53,10 @@ export default function ShopPage() {
           <Tabs.Content value="materials">
             <Listing
               head={['material', 'drilling, m/min']}
-              rows={library.data.materials.map((m) => [m.name, String(m.cutting.drill?.vc ?? 'unknown')])}
+              rows={library.data.materials.map((m) => [
+                m.name,
+                String(m.cutting.find((r) => r.kinds.includes('drill'))?.vc ?? 'unknown'),
+              ])}
             />
           </Tabs.Content>
           <Tabs.Content value="machines">

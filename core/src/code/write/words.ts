@@ -8,6 +8,11 @@ export class Words {
     private readonly units: 'mm' | 'inch',
   ) {}
 
+  /** What one of the program's units measures, mm. */
+  get mm(): number {
+    return this.units === 'mm' ? 1 : MM_PER_INCH;
+  }
+
   /** A coordinate, always with a decimal point and no needless zeros: `12.7`, `-3.`, `0.`. */
   coordinate(mm: number): string {
     return this.decimal(this.units === 'mm' ? mm : mm / MM_PER_INCH, this.profile.decimals[this.units]);

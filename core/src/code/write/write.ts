@@ -1,8 +1,10 @@
 import { formatLength } from '../../units/length.ts';
 import type { MotionOperation, MotionProgram, MotionWork } from '../../motion/program.ts';
+import type { FeedRole } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
-import { cycleBlocks, type CycleWork } from './cycles.ts';
+import { cycleBlocks, type CycleWork, type MadeBlock } from './cycles.ts';
+import { pathBlocks, type PathWork } from './path.ts';
 import { Words } from './words.ts';
 
 export interface WrittenOperation {
@@ -90,7 +92,7 @@ class Writer {
         );
         coolant = profile.coolant;
       }
-      const holeLines = this.works(op);
+      const holeLines = this.works(op, i === 0 ? start : null);
       this.operations.push({ id: op.id, firstLine: from, lastLine: this.lines.length, holeLines });
     }
     if (coolant && profile.oneMPerBlock) this.block('M9');
@@ -100,16 +102,33 @@ class Writer {
   }
 
   /** The works of an operation: neighbours that are made by cycles share their words. */
-  private works(op: MotionOperation): [number, string][] {
-    const { words } = this;
-    const { feed, tool } = op.operation;
-    const cycles = op.work.filter(isCycle);
+  private works(op: MotionOperation, at: MotionWork | null): [number, string][] {
+    const { words, program } = this;
+    const { feed, feeds, tool } = op.operation;
     const lines: [number, string][] = [];
-    for (const { text, label } of cycleBlocks(cycles, { feed, exact: tool.kind === 'tap' }, words)) {
-      this.block(text);
-      lines.push([this.lines.length, label]);
+    const write = (blocks: readonly MadeBlock[]): void => {
+      for (const { text, label } of blocks) {
+        this.block(text);
+        lines.push([this.lines.length, label]);
+      }
+    };
+    for (const run of runsOf(op.work)) {
+      if (run.kind === 'cycle') {
+        write(cycleBlocks(run.works, { feed, exact: tool.thread !== undefined }, words));
+        this.block('G80');
+      } else {
+        const feedOf = (role: FeedRole): number => feeds?.[role] ?? feed;
+        write(
+          pathBlocks(
+            run.works,
+            feedOf,
+            program.clearanceZ,
+            words,
+            run.works[0]?.label === at?.label ? at : null,
+          ),
+        );
+      }
     }
-    this.block('G80');
     return lines;
   }
 
@@ -138,7 +157,26 @@ class Writer {
 
 const isLeftHand = (tool: Tool): boolean => tool.thread?.hand === 'left';
 
-const isCycle = (w: MotionWork): w is CycleWork => w.motion.kind === 'cycle';
+type Run = { kind: 'cycle'; works: CycleWork[] } | { kind: 'path'; works: PathWork[] };
+
+/** Neighbours that are made by cycles, and those that are made by paths. */
+function runsOf(works: readonly MotionWork[]): Run[] {
+  const out: Run[] = [];
+  for (const w of works) {
+    const { motion } = w;
+    const last = out.at(-1);
+    if (motion.kind === 'cycle') {
+      const cycle = { ...w, motion };
+      if (last?.kind === 'cycle') last.works.push(cycle);
+      else out.push({ kind: 'cycle', works: [cycle] });
+    } else {
+      const path = { ...w, motion };
+      if (last?.kind === 'path') last.works.push(path);
+      else out.push({ kind: 'path', works: [path] });
+    }
+  }
+  return out;
+}
 
 const uniqueTools = (program: MotionProgram): { tool: Tool }[] => [
   ...new Map(program.visits.map((v) => [v.tool.id, v])).values(),

@@ -2,6 +2,7 @@ import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
 import { speedAndFeed } from '../../cutting/material.ts';
 import type { CycleHow, SlowStretch, Work } from '../../motion/work.ts';
 import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts';
+import type { ToolNeed } from '../../tools/find.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chooseTool } from '../choose-tool.ts';
@@ -11,6 +12,7 @@ import {
   Parameters,
   placeHoles,
   retractLevel,
+  setNumber,
   tapStyle,
   type KindContext,
   type OperationKind,
@@ -75,7 +77,18 @@ function planDrill(c: KindContext): PlanResult {
   const tipOf = (t: Tool, h: HoleView): number =>
     atTip ? fullDepth(h) : tipDepthForFullDiameter(fullDepth(h), t.diameter, t.pointAngleDeg ?? USUAL_POINT);
   // The flutes must cover the whole way of the full diameter, break-through and typed depth included.
-  const found = chooseTool(c, { kind: 'drill', diameter }, (t, h) => ({
+  // What is reamed, bored or milled afterwards is drilled under its size, with the widest drill that leaves enough.
+  const underFrom = isMain ? setNumber(c, 'underFrom') : null;
+  const need: ToolNeed =
+    underFrom === null
+      ? { kind: 'drill', diameter }
+      : {
+          kind: 'drill',
+          minDiameter: diameter - (setNumber(c, 'underTo') ?? underFrom),
+          maxDiameter: diameter - underFrom,
+          widest: true,
+        };
+  const found = chooseTool(c, need, (t, h) => ({
     tip: tipOf(t, h),
     flutes: fullDepth(h),
     allowed: {
@@ -143,6 +156,7 @@ function planDrill(c: KindContext): PlanResult {
     speed,
     feed,
     work: placeHoles(c, how, tipBelow).map((w, i) => (isMain ? withSlow(c, w, c.holes[i]!, tool) : w)),
+    opens: tool.diameter,
     parameters: parameters.list,
     remarks,
   };

@@ -7,6 +7,7 @@ import type { Severity } from '../../operations/kind.ts';
 import type { Space } from '../../space/space.ts';
 import type { Disc } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
+import type { HoleFinder, MilledHole } from '../milled.ts';
 
 /** One finding: what, where and the mend. Severities: an error must not be sent to the machine. */
 export interface Check {
@@ -49,6 +50,9 @@ export interface CheckContext {
   read: ReadProgram;
   holes: SeenHole[];
   made: MadeHole[];
+  /** Holes that mills went round in, and where motions of mills belong. */
+  milled: MilledHole[];
+  finder: HoleFinder;
   /** Ids of features that earlier setups make whole. */
   madeEarlier: ReadonlySet<string>;
   toolOf(number: number): Tool | null;

@@ -20,6 +20,10 @@ export type UsualShape = Pick<
   | 'fluteLength'
   | 'shankDiameter'
   | 'cutterMaterial'
+  | 'teeth'
+  | 'cornerRadius'
+  | 'neckDiameter'
+  | 'neckLength'
   | 'thread'
 >;
 
@@ -29,6 +33,8 @@ export interface ToolKindSpec {
   label: string;
   /** It cuts with its end only, straight down: fed sideways it breaks. */
   onlyPlunges: boolean;
+  /** Its feed is so much a tooth; else so much a turn. */
+  feedsByTooth?: boolean;
   /** Opens a hole that is there: it must not come before the drill. */
   needsHole: boolean;
   /** Cycles that it may run in, the usual one first. */

@@ -1,7 +1,9 @@
 import type { ToolKind } from '../schema.ts';
 import { counterboreTool } from './counterbore.ts';
+import { boringBarTool } from './boring-bar.ts';
 import { countersinkTool } from './countersink.ts';
 import { drillTool } from './drill.ts';
+import { endMillTool } from './end-mill.ts';
 import type { ToolKindSpec } from './kind.ts';
 import { reamerTool } from './reamer.ts';
 import { spotDrill } from './spot-drill.ts';
@@ -15,6 +17,8 @@ export const TOOL_KINDS: readonly ToolKindSpec[] = [
   countersinkTool,
   counterboreTool,
   tapTool,
+  endMillTool,
+  boringBarTool,
 ];
 
 const BY_KIND = new Map(TOOL_KINDS.map((k) => [k.kind, k]));

@@ -1,6 +1,6 @@
 import { cycleWord } from '../../../code/cycles.ts';
 import type { Work } from '../../../motion/work.ts';
-import { speedAndFeed } from '../../../cutting/material.ts';
+import { cuttingRow, speedAndFeed } from '../../../cutting/material.ts';
 import {
   at,
   name,
@@ -58,7 +58,7 @@ function judged(m: MadeHole, rule: 'speed' | 'feed', share: number, band: Band):
 
 function expected(m: MadeHole, { job }: CheckContext): { speed: number; feed: number } | null {
   if (m.planned) return m.planned.operation;
-  if (!m.tool || !job.material.cutting[m.tool.kind]) return null;
+  if (!m.tool || !cuttingRow(job.material, m.tool)) return null;
   const depth = (m.view?.entryZ ?? m.call.r) - m.call.z;
   return speedAndFeed(m.tool, job.material, job.machine, Math.max(0, depth));
 }

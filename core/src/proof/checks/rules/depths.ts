@@ -9,6 +9,7 @@ import {
 } from '../../../operations/hole-view.ts';
 import { LEAD_THREADS } from '../../../threads/thread.ts';
 import { USUAL_POINT } from '../../../tools/kinds/drill.ts';
+import { reachOf } from '../../../tools/find.ts';
 import type { Tool } from '../../../tools/schema.ts';
 import {
   at,
@@ -341,12 +342,12 @@ export const flute: CheckRule = {
         space.stockOver(call.x, call.y, 0),
       );
       const deep = above - call.z - (tool.kind === 'drill' ? pointOf(tool) : 0);
-      if (deep <= tool.fluteLength + DEPTH_TOLERANCE) return [];
+      if (deep <= reachOf(tool) + DEPTH_TOLERANCE) return [];
       return [
         {
           rule: 'flute-length',
           severity: 'error',
-          message: `${name(m)}: T${call.tool} goes ${say(deep)} deep into metal and has ${say(tool.fluteLength)} of flute. Use one with ${say(deep)} or more.`,
+          message: `${name(m)}: T${call.tool} goes ${say(deep)} deep into metal and has ${say(reachOf(tool))} of flute. Use one with ${say(deep)} or more.`,
           ...at(m),
         },
       ];

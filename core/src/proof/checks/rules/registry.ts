@@ -1,6 +1,7 @@
 import type { CheckRule } from '../check.ts';
 import { coolant, dwells, limits, pecks, speedsAndFeeds } from './cutting-data.ts';
 import { depths, flute } from './depths.ts';
+import { milled } from './milled.ts';
 import { order, twice } from './order.ts';
 import { coverage, highR, magazine, noHole, travel, unitsAndOffset } from './setup.ts';
 import { size, tapFeedRule, toolAndCycle } from './tools.ts';
@@ -13,6 +14,7 @@ export const CHECK_RULES: readonly CheckRule[] = [
   size,
   tapFeedRule,
   depths,
+  milled,
   noHole,
   order,
   flute,

@@ -129,8 +129,11 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made }) => {
-    const done = new Set(made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])));
+  run: ({ job, setup, made, milled }) => {
+    const done = new Set([
+      ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
+      ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
+    ]);
     const missing = setup.operations.flatMap((o) =>
       o.work
         .filter((h) => !done.has(`${h.label}/${o.tool.id}`))

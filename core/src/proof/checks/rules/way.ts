@@ -1,11 +1,13 @@
 import { rimDiameter } from '../../../cutting/depths.ts';
 import type { Motion } from '../../../code/read/motion.ts';
 import { OVER_AXIS, partName, type Allowed, type Hit } from '../../../space/space.ts';
-import { drilledWidth } from '../../../tools/kinds/kind.ts';
+import { drilledWidth, widestStep } from '../../../tools/kinds/kind.ts';
 import { toolKind } from '../../../tools/kinds/registry.ts';
 import type { Tool } from '../../../tools/schema.ts';
 import { Columns } from '../../columns.ts';
+import { wideTo, type InHole } from '../../milled.ts';
 import {
+  DEPTH_TOLERANCE,
   isAsPlanned,
   toolName,
   type CheckContext,
@@ -24,6 +26,10 @@ export const way: CheckRule = {
 
 const isKnown = (m: Motion): m is Known => [...m.from, ...m.to].every((v) => v !== null);
 const isSideways = (m: Known): boolean => m.kind === 'arc' || m.from[0] !== m.to[0] || m.from[1] !== m.to[1];
+
+/** Fed, and able to cut on its side. */
+const isMill = (m: Motion, tool: Tool): boolean =>
+  (m.kind === 'feed' || m.kind === 'arc') && m.cycle === undefined && !toolKind(tool.kind).onlyPlunges;
 
 class Way {
   private readonly columns = new Columns();
@@ -48,7 +54,9 @@ class Way {
   private motion(m: Known, tool: Tool): void {
     const hole = this.holeAt(m);
     this.holding(m, tool, hole);
-    if (isSideways(m)) this.across(m, tool, hole);
+    const inside = isMill(m, tool) ? this.c.finder.at(m, tool) : null;
+    if (inside) this.inHole(m, tool, inside);
+    else if (isSideways(m)) this.across(m, tool, hole);
     // On the way up a tool stands where it stood on the way down.
     else if (m.to[2] < m.from[2]) this.down(m, tool, hole);
   }
@@ -89,6 +97,50 @@ class Way {
       ];
       if (this.inMetal(m, tool, hole, x, y, Math.min(z, lowest))) return;
     }
+  }
+
+  /** A mill that is fed inside a hole: never wider or deeper than the hole is, and never with more than its flutes in metal. */
+  private inHole(m: Known, tool: Tool, { hole: { view, row }, orbit, isRound }: InHole): void {
+    const { space, say, word } = this.c;
+    const z = Math.min(m.from[2], m.to[2]);
+    const { x, y, entryZ } = view;
+    const own: MadeHole | null = null;
+    const named = (rule: string, what: string): void =>
+      this.say(m, rule, own, `${view.label}: ${what}`, 'error', { tag: row.tag, feature: view.feature.id });
+    const discs = this.c.discs(tool);
+    const swept = orbit > 0 ? discs.map((d) => ({ ...d, r: d.r + orbit })) : discs;
+    const wide = 2 * orbit + tool.diameter;
+    const floor = entryZ - wideTo(view.steps, wide, view.through);
+    if (z < floor - DEPTH_TOLERANCE)
+      return named(
+        'milled-too-deep',
+        `${toolName(tool)} cuts ⌀${say(wide)} down to Z ${say(z)}; the hole is that wide to Z ${say(floor)} only. ${word('Z', floor)} at the lowest.`,
+      );
+    if ((tool.rampAngleDeg ?? 90) < 90 && !isSideways(m) && m.to[2] < m.from[2])
+      if (this.isUncut(m.to[0], m.to[1], tool.diameter / 2, m.to[2]))
+        named(
+          'plunges',
+          `${toolName(tool)} must not plunge into metal, and is fed straight down. Go in on a helix.`,
+        );
+    const hit = space.partAt(swept, x, y, z, {
+      radius: widestStep(view) / 2 + 0.06,
+      below: space.ledFrom(x, y, wide / 2, entryZ) + 0.06,
+      ...(view.through ? { open: 0.45 * Math.min(drilledWidth(view, row.thread), wide) } : {}),
+    });
+    if (hit) return this.inPart(m, tool, own, hit);
+    if (isRound) {
+      // A ring takes away what is inside it where no core is left standing.
+      const inner = orbit - tool.diameter / 2;
+      if (inner <= 0 || this.columns.isFree(x, y, inner, z)) this.columns.cut(swept, x, y, z);
+    } else if (!isSideways(m) && m.to[2] < m.from[2]) this.columns.cut(discs, m.to[0], m.to[1], z);
+    const thick = (isRound ? swept : discs).find(
+      (d) => d.part !== 'cutting' && this.isUncut(isRound ? x : m.to[0], isRound ? y : m.to[1], d.r, z + d.z),
+    );
+    if (thick)
+      named(
+        'holder-into-metal',
+        `the ${partName(thick.part)} of ${toolName(tool)} (⌀${say(2 * (thick.r - (isRound ? orbit : 0)))}) goes into metal at Z ${say(z + thick.z)}. Take a longer one.`,
+      );
   }
 
   private down(m: Known, tool: Tool, hole: MadeHole | null): void {
@@ -254,6 +306,7 @@ class Way {
     hole: MadeHole | null,
     what: string,
     severity: Finding['severity'] = 'error',
+    of: Pick<Finding, 'tag' | 'feature'> = { tag: hole?.tag ?? undefined, feature: hole?.view?.feature.id },
   ): void {
     const key = `${rule}/${m.line}`;
     if (this.told.has(key)) return;
@@ -263,8 +316,7 @@ class Way {
       severity,
       message: `${hole?.view ? `${hole.view.label}, line ${m.line}` : `Line ${m.line}`}: ${what}`,
       line: m.line,
-      tag: hole?.tag ?? undefined,
-      feature: hole?.view?.feature.id,
+      ...of,
     });
   }
 }

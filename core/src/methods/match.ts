@@ -1,0 +1,81 @@
+import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
+import type { FitWish, HolePart, Method, MethodOperation } from './schema.ts';
+
+/** What a method is matched against. */
+export interface MethodSubject {
+  hole: HoleView;
+  threaded: boolean;
+  fit: FitWish;
+  materialId: string;
+}
+
+/** One operation that a method asks for in a hole. */
+export interface MethodStep {
+  kind: string;
+  /** The step that it makes, where it is one of several. */
+  step: PlacedStep | null;
+  set: MethodOperation['set'];
+}
+
+const isSunk = (h: HoleView): boolean => entryCone(h) !== null && h.feature.role === 'countersunk';
+const isFlatStep = (h: HoleView, i: number): boolean => h.steps[i + 1]?.shape !== 'cone';
+const wideSteps = (h: HoleView): { step: PlacedStep; isFlat: boolean }[] =>
+  h.steps.flatMap((step, i) =>
+    step.shape === 'cylinder' && step !== drilledStep(h) ? [{ step, isFlat: isFlatStep(h, i) }] : [],
+  );
+
+/** What stands against a method for a hole, in words; null where it applies. */
+export function whyNotMethod({ when }: Method, s: MethodSubject): string | null {
+  const { hole } = s;
+  const diameter = drilledStep(hole)?.diameter ?? 0;
+  const within = (v: number, r: { from?: number; to?: number } | undefined): boolean =>
+    v >= (r?.from ?? -Infinity) - 1e-6 && v <= (r?.to ?? Infinity) + 1e-6;
+  if (when.threaded !== undefined && when.threaded !== s.threaded)
+    return when.threaded ? 'it is for threads' : 'it is for holes without a thread';
+  if (when.fit && !when.fit.includes(s.fit)) return `it is for holes to be ${when.fit.join(' or ')}`;
+  const isStepped = wideSteps(hole).length > 0 || isSunk(hole);
+  if (when.stepped !== undefined && when.stepped !== isStepped)
+    return when.stepped ? 'it is for stepped holes' : 'it is for holes without steps';
+  if (when.through !== undefined && when.through !== hole.through)
+    return when.through ? 'it is for through holes' : 'it is for blind holes';
+  if (!within(diameter, when.diameter)) return 'it is for other diameters';
+  if (diameter > 0 && !within(hole.depth / diameter, when.ratio)) return 'it is for other depths';
+  return when.materials && !when.materials.includes(s.materialId) ? 'it is for other materials' : null;
+}
+
+/** Methods that apply, the first listed first. */
+export const methodsFor = (methods: readonly Method[], s: MethodSubject): Method[] =>
+  methods.filter((m) => whyNotMethod(m, s) === null);
+
+const STEP_PARTS: readonly HolePart[] = ['pointed steps', 'flat steps'];
+
+/** A method's operations in a hole: one for each part that the hole has; steps are opened from the inside out. */
+export function stepsOf(method: Method, hole: HoleView, threaded: boolean): MethodStep[] {
+  const out: MethodStep[] = [];
+  let inner: { kind: string; flat: boolean; set: MethodOperation['set'] }[] = [];
+  const takeSteps = (): void => {
+    // Whatever opens them, the narrower step is opened before the wider one above it.
+    for (const { step, isFlat } of wideSteps(hole).reverse())
+      for (const o of inner) if (o.flat === isFlat) out.push({ kind: o.kind, step, set: o.set });
+    inner = [];
+  };
+  for (const { kind, part, set } of method.operations) {
+    if (STEP_PARTS.includes(part)) {
+      inner.push({ kind, flat: part === 'flat steps', set });
+      continue;
+    }
+    takeSteps();
+    const has = part === 'countersink' ? isSunk(hole) : part === 'thread' ? threaded : true;
+    if (has) out.push({ kind, step: null, set });
+  }
+  takeSteps();
+  return out;
+}
+
+/** What the far side of a hole still needs from a method: its steps and its countersink, nothing of what the near side made. */
+export function farSideSteps(method: Method, hole: HoleView): MethodStep[] {
+  const sunk = entryCone(hole);
+  const steps = stepsOf(method, hole, false).filter((s) => s.step !== null);
+  const cone = method.operations.find((o) => o.part === 'countersink');
+  return [...steps, ...(sunk && cone ? [{ kind: cone.kind, step: sunk, set: cone.set }] : [])];
+}

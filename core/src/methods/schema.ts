@@ -1,0 +1,46 @@
+import { z } from 'zod';
+
+/** What of a hole an operation of a method makes. */
+export const HOLE_PARTS = ['hole', 'pointed steps', 'flat steps', 'countersink', 'thread'] as const;
+export type HolePart = (typeof HOLE_PARTS)[number];
+
+/** How closely the print wants a hole's diameter: as a drill makes it, as a reamer of H7 makes it, or otherwise close. */
+export const FITS = ['drilled', 'reamed', 'bored'] as const;
+export type FitWish = (typeof FITS)[number];
+
+const range = z.object({ from: z.number().optional(), to: z.number().optional() });
+
+/** A number for an operation: itself, or a sum of the hole's sizes such as `diameter - 0.2` (mm). */
+export const relationSchema = z.union([z.number(), z.string().min(1).max(80)]);
+
+const methodOperationSchema = z.object({
+  kind: z.string().min(1).max(40),
+  /** Left out where the hole has no such part; made once for each where it has several. */
+  part: z.enum(HOLE_PARTS).default('hole'),
+  /** Numbers of the operation by their keys; the others are worked out. */
+  set: z.record(z.string(), relationSchema).default({}),
+});
+export type MethodOperation = z.infer<typeof methodOperationSchema>;
+
+/** A way to make holes of some sort: when it applies, and which operations make them, in order. Lengths in mm. */
+export const methodSchema = z.object({
+  id: z.string().min(1).max(60),
+  name: z.string().min(1).max(60),
+  family: z.literal('hole'),
+  /** All that is said must hold. */
+  when: z.object({
+    threaded: z.boolean().optional(),
+    fit: z.array(z.enum(FITS)).optional(),
+    /** A step wider than what is drilled, or a countersink. */
+    stepped: z.boolean().optional(),
+    through: z.boolean().optional(),
+    diameter: range.optional(),
+    /** Depth in diameters. */
+    ratio: range.optional(),
+    materials: z.array(z.string()).optional(),
+  }),
+  /** Only taken where somebody chooses it; else it is taken by itself where it is the best that can be done. */
+  onRequest: z.boolean().default(false),
+  operations: z.array(methodOperationSchema).min(1).max(20),
+});
+export type Method = z.infer<typeof methodSchema>;

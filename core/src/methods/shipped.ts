@@ -1,0 +1,100 @@
+import { methodSchema, type Method } from './schema.ts';
+
+const spotted = [{ kind: 'spot' }, { kind: 'pilot' }];
+const steps = [
+  { kind: 'drill', part: 'pointed steps' },
+  { kind: 'counterbore', part: 'flat steps' },
+  { kind: 'countersink', part: 'countersink' },
+];
+const milledSteps = [
+  { kind: 'drill', part: 'pointed steps' },
+  { kind: 'helical-bore', part: 'flat steps' },
+  { kind: 'countersink', part: 'countersink' },
+];
+const tap = { kind: 'tap', part: 'thread' };
+/** Under a reamer so much is left on the diameter: the drill that leaves least of it is best. */
+const REAMING = { underFrom: 0.15, underTo: 0.35 };
+/** A drill before an end mill: well under, whatever there is. */
+const ROUGHING = { underFrom: 1, underTo: 'diameter / 2' };
+
+/**
+ * Shipped methods. Of those that apply the first is offered that the shop's tools can do; the first of all says what is missing where none
+ * can.
+ */
+export const SHIPPED_METHODS: readonly Method[] = [
+  {
+    id: 'tapped',
+    name: 'drill and tap',
+    family: 'hole',
+    when: { threaded: true },
+    operations: [...spotted, { kind: 'drill' }, ...steps, tap],
+  },
+  {
+    id: 'tapped-milled-steps',
+    name: 'drill and tap, steps milled',
+    family: 'hole',
+    when: { threaded: true, stepped: true },
+    operations: [...spotted, { kind: 'drill' }, ...milledSteps, tap],
+  },
+  {
+    id: 'reamed',
+    name: 'drill and ream',
+    family: 'hole',
+    when: { threaded: false, fit: ['reamed'], diameter: { from: 1, to: 20.5 } },
+    operations: [...spotted, { kind: 'drill', set: REAMING }, ...steps, { kind: 'ream' }],
+  },
+  {
+    id: 'bored',
+    name: 'drill, mill and bore',
+    family: 'hole',
+    when: { threaded: false, fit: ['reamed', 'bored'], diameter: { from: 12 } },
+    operations: [
+      ...spotted,
+      { kind: 'drill', set: ROUGHING },
+      { kind: 'helical-bore', set: { allowance: 0.4, finishStock: 0 } },
+      ...milledSteps,
+      { kind: 'bore' },
+    ],
+  },
+  {
+    id: 'milled-and-bored',
+    name: 'mill and bore',
+    family: 'hole',
+    when: { threaded: false, fit: ['reamed', 'bored'], diameter: { from: 12 } },
+    operations: [
+      { kind: 'helical-bore', set: { allowance: 0.4, finishStock: 0 } },
+      ...milledSteps,
+      { kind: 'bore' },
+    ],
+  },
+  {
+    id: 'drilled',
+    name: 'drill',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'] },
+    operations: [...spotted, { kind: 'drill' }, ...steps],
+  },
+  {
+    id: 'drilled-milled-steps',
+    name: 'drill, steps milled',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'], stepped: true },
+    operations: [...spotted, { kind: 'drill' }, ...milledSteps],
+  },
+  {
+    id: 'milled',
+    name: 'mill on a helix',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'], diameter: { from: 14 } },
+    operations: [{ kind: 'helical-bore' }, ...milledSteps],
+  },
+  {
+    // A drill of the size is better, where one can be had.
+    id: 'milled-small',
+    name: 'mill on a helix',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'], diameter: { from: 4, to: 14 } },
+    onRequest: true,
+    operations: [{ kind: 'helical-bore' }, ...milledSteps],
+  },
+].map((m) => methodSchema.parse(m));

@@ -1,0 +1,77 @@
+import { middleOfLimits } from '../../callout/fit-wish.ts';
+import { speedAndFeed } from '../../cutting/material.ts';
+import type { CycleHow } from '../../motion/work.ts';
+import { chooseTool, type Cut } from '../choose-tool.ts';
+import { drilledStep, type HoleView } from '../hole-view.ts';
+import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+
+/** Past an exit, and above a floor that the bar must not touch, mm. */
+const BREAK_THROUGH = 0.5;
+const CLEAR_OF_FLOOR = 0.1;
+/** How far the point is shifted off the wall before it comes out, mm. */
+const SHIFT = 0.3;
+
+/** How the bar comes out of the bore. */
+const OUT = ['feed out', 'spindle stopped', 'stopped and shifted'] as const;
+
+/** Brings an opened hole to size with a single point that is set to the middle of the print's limits. */
+export const boreKind: OperationKind = {
+  kind: 'bore',
+  label: 'bore',
+  toolKinds: ['boring-bar'],
+  rank: 4,
+  plan: planBore,
+};
+
+function planBore(c: KindContext): PlanResult {
+  const hole = c.holes[0];
+  const step = hole && drilledStep(hole);
+  if (!step) return { missing: 'The hole has no straight part to bore.' };
+  const parameters = new Parameters(c);
+  const middle = middleOfLimits(c.print);
+  const diameter = Math.round((middle ?? step.diameter) * 1e4) / 1e4;
+  parameters.derived(
+    'diameter',
+    'set to',
+    diameter,
+    middle === null ? 'hole in the model' : 'middle of the print’s limits',
+    middle === null ? 'model' : 'print',
+  );
+  const clear = hole.through
+    ? -parameters.length('breakThrough', 'break-through', BREAK_THROUGH, 'method', 'point below exit')
+    : parameters.length('clear', 'clear of the floor', CLEAR_OF_FLOOR, 'method', 'above the floor');
+  const depth = (h: HoleView): number => h.depth - clear;
+  const found = chooseTool(c, { kind: 'boring-bar', diameter }, (t, h): Cut => ({
+    tip: depth(h),
+    allowed: {
+      radius: Math.max(t.diameter, step.diameter) / 2 + 0.05,
+      ...(h.through ? { open: 0.45 * step.diameter } : {}),
+    },
+  }));
+  if ('missing' in found) return found;
+  const { tool } = found;
+  const out = parameters.choice('out', 'way out', OUT, 'feed out', 'method');
+  const shift = out === 'stopped and shifted' ? parameters.length('shift', 'shift', SHIFT, 'method') : SHIFT;
+  const how: CycleHow =
+    out === 'feed out'
+      ? { how: 'feed-out' }
+      : out === 'spindle stopped'
+        ? { how: 'stop-out' }
+        : { how: 'shift-out', shift };
+  parameters.derived(
+    'depth',
+    'point below entry',
+    depth(hole),
+    hole.through ? 'below exit' : 'above the floor',
+  );
+  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth(hole));
+  return {
+    tool,
+    speed,
+    feed,
+    opens: tool.diameter,
+    work: placeHoles(c, how, depth),
+    parameters: parameters.list,
+    remarks: [],
+  };
+}

@@ -1,0 +1,104 @@
+import type { PlannedOperation } from '../../../job/row.ts';
+import type { MilledHole } from '../../milled.ts';
+import { DEPTH_TOLERANCE, toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
+
+/** How far a milled diameter may be from the planned one, mm: both ends of a radius are rounded. */
+const WIDTH_TOLERANCE = 0.01;
+/** Shares of the planned speed and feed beyond which a number is looked at, and is a slip. */
+const FAST = { look: 1.3, slip: 2 };
+
+/** What was milled, as read from the text, against what is planned: width, depth, speed and feed. */
+export const milled: CheckRule = {
+  rule: 'milled-hole',
+  run: (c) => c.milled.flatMap((m) => findings(m, c)),
+};
+
+function findings(m: MilledHole, c: CheckContext): Finding[] {
+  const { view, row } = m.hole;
+  const planned = c.setup.operations.filter(
+    (o) => o.tag === row.tag && o.tool.id === m.tool.id && o.work.some((w) => w.label === view.label),
+  );
+  const find = (rule: string, severity: Finding['severity'], line: number, what: string): Finding => ({
+    rule,
+    severity,
+    message: `${view.label}: ${toolName(m.tool)} ${what}`,
+    line,
+    tag: row.tag,
+    feature: view.feature.id,
+  });
+  const widest = m.rounds[m.rounds.length - 1];
+  if (!widest) return [];
+  if (planned.length === 0)
+    return [
+      find(
+        'milled-unplanned',
+        'warning',
+        widest.line,
+        `mills \u2300${c.say(widest.diameter)} here, and nothing of the kind is planned. Check the tool and the place.`,
+      ),
+    ];
+  return [
+    ...planned.flatMap((o) => sizeFindings(m, o, c, find)),
+    ...speedFindings(m, planned, widest.line, find),
+  ];
+}
+
+type Find = (rule: string, severity: Finding['severity'], line: number, what: string) => Finding;
+
+/** Whether one of the planned widths was cut, and how deep. */
+function sizeFindings(m: MilledHole, o: PlannedOperation, c: CheckContext, find: Find): Finding[] {
+  const diameter = o.parameters.find((p) => p.key === 'diameter')?.value;
+  if (typeof diameter !== 'number') return [];
+  const z = Math.min(...o.work.filter((w) => w.label === m.hole.view.label).map((w) => w.z));
+  const own = m.rounds.find((r) => Math.abs(r.diameter - diameter) <= WIDTH_TOLERANCE);
+  if (!own) {
+    const near = m.rounds.reduce((a, b) =>
+      Math.abs(b.diameter - diameter) < Math.abs(a.diameter - diameter) ? b : a,
+    );
+    return [
+      find(
+        'milled-size',
+        'error',
+        near.line,
+        `leaves \u2300${c.say(near.diameter)}; \u2300${c.say(diameter)} is planned. Its centre must run on \u2300${c.say(diameter - m.tool.diameter)}.`,
+      ),
+    ];
+  }
+  return own.z - z > DEPTH_TOLERANCE
+    ? [
+        find(
+          'milled-short',
+          'error',
+          own.line,
+          `ends ${c.say(own.z - z)} above where it is to go. Write ${c.word('Z', z)}.`,
+        ),
+      ]
+    : [];
+}
+
+function speedFindings(
+  m: MilledHole,
+  planned: readonly PlannedOperation[],
+  line: number,
+  find: Find,
+): Finding[] {
+  const most = Math.max(...planned.flatMap((o) => [o.feed, ...Object.values(o.feeds ?? {})]));
+  const speed = Math.max(...planned.map((o) => o.speed));
+  return (
+    [
+      ['feed', 'is fed at F', m.feed, most],
+      ['speed', 'turns at S', m.speed, speed],
+    ] as const
+  ).flatMap(([rule, what, is, should]) => {
+    const share = is / should;
+    if (!(share > FAST.look)) return [];
+    return [
+      find(
+        rule,
+        share > FAST.slip ? 'error' : 'warning',
+        line,
+        `${what}${Math.round(is)}, ${share.toFixed(1)} times what is planned (${Math.round(should)}).`,
+      ),
+    ];
+  });
+}
