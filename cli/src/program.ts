@@ -5,7 +5,7 @@ import { CalloutError } from '@yellow-pin/core/callout/callout';
 import { isHole, type Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
-import { featureSizes } from '@yellow-pin/core/features/sets';
+import { featureSizes, type FeatureSize } from '@yellow-pin/core/features/sets';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/job/choose-setups';
 import { newPlan, planSchema, type Plan } from '@yellow-pin/core/job/plan';
 import { librarySchema, type Library } from '@yellow-pin/core/job/library';
@@ -13,6 +13,7 @@ import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { SIDES, sideDirection, type Setup, type Zero } from '@yellow-pin/core/job/setup';
 import { boxFromPoints } from '@yellow-pin/core/job/setup-frame';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
+import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
 import { toolProfile } from '@yellow-pin/core/tools/profile';
 import type { Tool } from '@yellow-pin/core/tools/schema';
@@ -22,13 +23,13 @@ import { oneOf, parseArguments, single, UsageError, type Arguments } from './arg
 import { loadPart, readText } from './part.ts';
 
 const USAGE =
-  'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--zero-at top-centre] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
+  'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--method "24=mill and bore"]... [--zero-at top-centre] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
 
 /** `program`: recognise, plan with the shop's methods, write one file a setup into DIR, prove each from its text. */
 export async function program(args: string[]): Promise<number> {
   const parsed = parseArguments(
     args,
-    ['out', 'up', 'material', 'machine', 'callout', 'edge-break', 'zero-at', 'stock', 'shop'],
+    ['out', 'up', 'material', 'machine', 'callout', 'method', 'edge-break', 'zero-at', 'stock', 'shop'],
     ['json'],
   );
   const [path] = single(parsed, 1, USAGE);
@@ -58,6 +59,7 @@ export async function program(args: string[]): Promise<number> {
     parsed.options.get('stock')?.[0],
   );
   applyCallouts(plan, features, parsed);
+  applyMethods(plan, features, library, parsed);
   const name = part.model.name || path!.replace(/^.*[\\/]/, '').replace(/\.[^.]*$/, '');
   const produced = produceJob({
     features,
@@ -155,23 +157,51 @@ function zeroAt(text: string): Zero {
 }
 
 /** `--callout D=TEXT` holds for every size whose narrowest diameter is D within 0.05 mm. */
+/** Sizes of holes that an option means: by diameter, mm (within 0.05), or by the tag's letters. */
+function sizesMeant(what: string, features: Feature[], option: string): FeatureSize[] {
+  const all = featureSizes(features).filter((s) => s.features.every(isHole));
+  const found = /^[A-Z]{1,3}$/i.test(what)
+    ? all.filter((s) => s.tag === what.toUpperCase())
+    : all.filter((s) => s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(what)) <= 0.05));
+  if (found.length === 0) {
+    const there = all.map((s) => s.tag).join(', ');
+    throw new UsageError(
+      /^[A-Z]/i.test(what)
+        ? `${option}: no hole is tagged ${what.toUpperCase()}; there are ${there || 'none'}`
+        : `${option}: no hole of diameter ${what} mm in the part`,
+    );
+  }
+  return found;
+}
+
 function applyCallouts(plan: Plan, features: Feature[], parsed: Arguments): void {
   for (const entry of parsed.options.get('callout') ?? []) {
-    const m = /^\s*([\d.]+)\s*=\s*(.+)$/.exec(entry);
-    if (!m) throw new UsageError(`--callout "${entry}": write it as "6.8=M8x1.25 - 6H"`);
+    const option = `--callout "${entry}"`;
+    const m = /^\s*([\d.]+|[A-Za-z]{1,3})\s*=\s*(.+)$/.exec(entry);
+    if (!m) throw new UsageError(`${option}: write it as "6.8=M8x1.25 - 6H"`);
     try {
       const decided = decisionFromCallout(m[2]!, plan.units);
-      const sizes = featureSizes(features.filter(isHole)).filter((s) =>
-        s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(m[1])) <= 0.05),
-      );
-      if (sizes.length === 0)
-        throw new UsageError(`--callout "${entry}": no hole of diameter ${m[1]} mm in the part`);
-      for (const s of sizes) plan.sizes[s.key] = { ...decided, overrides: {} };
+      for (const s of sizesMeant(m[1]!, features, option)) plan.sizes[s.key] = { ...decided, overrides: {} };
     } catch (error) {
       if (error instanceof CalloutError || error instanceof LengthError)
-        throw new UsageError(`--callout "${entry}": ${error.message}`);
+        throw new UsageError(`${option}: ${error.message}`);
       throw error;
     }
+  }
+}
+
+function applyMethods(plan: Plan, features: Feature[], library: Library, parsed: Arguments): void {
+  const all = [...library.methods, ...SHIPPED_METHODS];
+  for (const entry of parsed.options.get('method') ?? []) {
+    const option = `--method "${entry}"`;
+    const m = /^\s*([\d.]+|[A-Za-z]{1,3})\s*=\s*(.+?)\s*$/.exec(entry);
+    if (!m) throw new UsageError(`${option}: write it as "24=mill and bore"`);
+    const wanted = m[2]!.toLowerCase();
+    const method = all.find((x) => x.id === wanted || x.name.toLowerCase() === wanted);
+    if (!method)
+      throw new UsageError(`${option}: use one of ${[...new Set(all.map((x) => x.name))].join(', ')}`);
+    for (const s of sizesMeant(m[1]!, features, option))
+      plan.sizes[s.key] = { overrides: {}, ...plan.sizes[s.key], method: method.id };
   }
 }
 

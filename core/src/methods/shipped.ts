@@ -91,7 +91,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
   {
     // A drill of the size is better, where one can be had.
     id: 'milled-small',
-    name: 'mill on a helix',
+    name: 'mill a small hole on a helix',
     family: 'hole',
     when: { threaded: false, fit: ['drilled'], diameter: { from: 4, to: 14 } },
     onRequest: true,

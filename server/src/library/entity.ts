@@ -1,6 +1,6 @@
 import { EntitySchema } from 'typeorm';
 
-export type LibraryKind = 'tools' | 'holders' | 'materials' | 'machines';
+export type LibraryKind = 'tools' | 'holders' | 'materials' | 'machines' | 'methods';
 
 export interface LibraryRow {
   kind: LibraryKind;

@@ -18,6 +18,7 @@ import { Chip } from '../kit/Chip.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { Remark } from '../kit/Remark.tsx';
 import { AddTool } from '../tools/AddTool.tsx';
+import { MethodChoice } from './MethodChoice.tsx';
 import { OperationTabs } from './OperationTabs.tsx';
 import { Places } from './Places.tsx';
 import { Section } from './Section.tsx';
@@ -122,7 +123,7 @@ function WaysOn({ row }: { row: Row }) {
   const isLeftOut = plan.sizes[row.size.key]?.leftOut !== undefined;
   return (
     <Flex gap="6px" wrap="wrap" align="center" marginTop="6px">
-      {row.method && <Quiet textStyle="small">method: {row.method.name}</Quiet>}
+      <MethodChoice row={row} />
       {row.notMade === 'no tool' && need && (
         <Button size="2xs" onClick={() => setAdding(true)}>
           Add the {toolInWords(need, (mm) => formatLength(mm, plan.units))}

@@ -3,6 +3,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router-dom';
 import type { Library } from '@yellow-pin/core/job/library';
+import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
+import { operationsInWords, whenInWords } from '@yellow-pin/core/methods/words';
+import { TOOL_KINDS } from '@yellow-pin/core/tools/kinds/registry';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { api } from '../api.ts';
 import { ToolSilhouette } from '../drawings/ToolSilhouette.tsx';
@@ -45,18 +48,34 @@ export default function ShopPage() {
             <Tools library={library.data} />
           </Tabs.Content>
           <Tabs.Content value="methods">
-            <Nothing title="Methods are built in by now">
-              Which operations make a hole is worked out for each row and stands there; the shop’s own methods
-              get their place here.
-            </Nothing>
+            <Listing
+              head={['method', 'for', 'operations', 'taken']}
+              rows={[...library.data.methods, ...SHIPPED_METHODS].map((m) => [
+                m.name,
+                whenInWords(m, (mm) => formatLength(mm, 'mm')),
+                operationsInWords(m),
+                m.onRequest ? 'where it is chosen' : 'where it is the first that can be done',
+              ])}
+            />
           </Tabs.Content>
           <Tabs.Content value="materials">
             <Listing
-              head={['material', 'drilling, m/min']}
-              rows={library.data.materials.map((m) => [
-                m.name,
-                String(m.cutting.find((r) => r.kinds.includes('drill'))?.vc ?? 'unknown'),
-              ])}
+              head={['material', 'tools', '⌀ mm', 'speed in HSS, m/min', 'carbide', 'feed, mm', 'at most']}
+              rows={library.data.materials.flatMap((m) =>
+                m.cutting.map((r, i) => [
+                  i === 0 ? m.name : '',
+                  r.kinds.map((k) => k.replace('-', ' ')).join(', '),
+                  r.from === undefined && r.below === undefined
+                    ? 'all'
+                    : `${r.from === undefined ? '' : `from ${r.from} `}${r.below === undefined ? '' : `below ${r.below}`}`,
+                  formatLength(r.vc, 'mm', 1),
+                  `× ${formatLength(r.carbideFactor, 'mm', 2)}`,
+                  r.kinds.includes('tap')
+                    ? 'pitch × speed'
+                    : `${formatLength(r.feedShare, 'mm', 4)} × ⌀ a ${fedBy(r.kinds)}`,
+                  r.kinds.includes('tap') ? '' : formatLength(r.maxFeedPerTurn, 'mm', 3),
+                ]),
+              )}
             />
           </Tabs.Content>
           <Tabs.Content value="machines">
@@ -74,6 +93,10 @@ export default function ShopPage() {
     </Page>
   );
 }
+
+/** Some kinds are fed by the tooth, the others by the turn. */
+const fedBy = (kinds: readonly string[]): string =>
+  TOOL_KINDS.some((k) => kinds.includes(k.kind) && k.feedsByTooth) ? 'tooth' : 'turn';
 
 function Tools({ library }: { library: Library }) {
   const say = (mm: number): string => formatLength(mm, 'mm');

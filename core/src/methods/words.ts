@@ -1,0 +1,31 @@
+import { operationKind } from '../operations/registry.ts';
+import type { Method } from './schema.ts';
+
+type Say = (mm: number) => string;
+
+const range = (r: { from?: number; to?: number }, say: (v: number) => string): string =>
+  [r.from !== undefined ? `from ${say(r.from)}` : '', r.to !== undefined ? `to ${say(r.to)}` : '']
+    .filter((t) => t !== '')
+    .join(' ');
+
+/** When a method applies, as a line: `holes without a thread, \u2300 from 12`. */
+export function whenInWords({ when }: Method, say: Say): string {
+  const { threaded, stepped, through } = when;
+  return [
+    threaded === undefined ? 'holes' : threaded ? 'threaded holes' : 'holes without a thread',
+    stepped === undefined ? '' : stepped ? 'stepped or countersunk' : 'without steps',
+    through === undefined ? '' : through ? 'through' : 'blind',
+    when.fit && !when.fit.includes('drilled') ? `to be ${when.fit.join(' or ')}` : '',
+    when.diameter ? `\u2300 ${range(when.diameter, say)}` : '',
+    when.ratio ? `depth ${range(when.ratio, String)} \u00d7 \u2300` : '',
+    when.materials ? `in ${when.materials.join(', ')}` : '',
+  ]
+    .filter((t) => t !== '')
+    .join(', ');
+}
+
+/** Its operations as a line: `spot \u2192 drill \u2192 counterbore (flat steps)`. */
+export const operationsInWords = ({ operations }: Method): string =>
+  operations
+    .map(({ kind, part }) => `${operationKind(kind).label}${part === 'hole' ? '' : ` (${part})`}`)
+    .join(' \u2192 ');
