@@ -3,7 +3,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, it, vi } from 'vitest';
-import { plateStep } from '@yellow-pin/demo/plate-step';
 import { main } from './main.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'yellow-pin-'));
@@ -156,17 +155,16 @@ describe('features', () => {
 
 describe('program, prove and expand', () => {
   it('takes a named method for sizes by diameter or tag, and says which there are', async () => {
-    const part = file('plate.step', plateStep({ holes: 2, diameter: 12 }));
     const out = join(folder, 'by-method');
-    const made = await run('program', part, '--out', out, '--method', 'A=mill a small hole on a helix');
+    const made = await run('program', PART, '--out', out, '--method', 'B=mill a small hole on a helix');
     const { programs } = JSON.parse(made.out) as { programs: { operations: { kind: string }[] }[] };
     expect(made.code).toBe(0);
     expect(programs.flatMap((p) => p.operations.map((o) => o.kind))).toContain('helical-bore');
-    const unknown = await run('program', part, '--out', out, '--method', '12=by hand');
+    const unknown = await run('program', PART, '--out', out, '--method', '6=by hand');
     expect(unknown).toMatchObject({ code: 2 });
     expect(unknown.err).toContain('use one of drill and tap');
-    const nowhere = await run('program', part, '--out', out, '--method', 'Q=drill');
-    expect(nowhere.err).toContain('no hole is tagged Q; there are A, B');
+    const nowhere = await run('program', PART, '--out', out, '--method', 'Q=drill');
+    expect(nowhere.err).toContain('no hole is tagged Q; there are A, B, C');
   });
 
   it('writes one file a setup, proved, and proves them again from what is in the folder', async () => {

@@ -340,6 +340,8 @@ export class RowPlanner {
       else if ('none' in result) {
         if (result.none) skipped.push(result.none);
       } else {
+        const settled = kind.settles ?? [];
+        for (const o of operations) o.remarks = o.remarks.filter((r) => !settled.includes(r.rule));
         operations.push({
           ...result,
           work: travelOrder(result.work),

@@ -38,6 +38,9 @@ export function whyNotMethod({ when }: Method, s: MethodSubject): string | null 
     return when.stepped ? 'it is for stepped holes' : 'it is for holes without steps';
   if (when.through !== undefined && when.through !== hole.through)
     return when.through ? 'it is for through holes' : 'it is for blind holes';
+  const hasFlatFloor = !hole.through && hole.bottom.shape === 'flat';
+  if (when.flatFloor !== undefined && when.flatFloor !== hasFlatFloor)
+    return when.flatFloor ? 'it is for flat floors' : 'it is for holes without a flat floor';
   if (!within(diameter, when.diameter)) return 'it is for other diameters';
   if (diameter > 0 && !within(hole.depth / diameter, when.ratio)) return 'it is for other depths';
   return when.materials && !when.materials.includes(s.materialId) ? 'it is for other materials' : null;

@@ -34,6 +34,8 @@ export const methodSchema = z.object({
     /** A step wider than what is drilled, or a countersink. */
     stepped: z.boolean().optional(),
     through: z.boolean().optional(),
+    /** Blind with a flat floor. */
+    flatFloor: z.boolean().optional(),
     diameter: range.optional(),
     /** Depth in diameters. */
     ratio: range.optional(),

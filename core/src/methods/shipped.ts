@@ -75,6 +75,15 @@ export const SHIPPED_METHODS: readonly Method[] = [
     operations: [...spotted, { kind: 'drill' }, ...steps],
   },
   {
+    // Many a floor is drawn flat and may be pointed: the print decides.
+    id: 'drilled-flat-floor',
+    name: 'drill, floor milled flat',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'], flatFloor: true, diameter: { from: 3 } },
+    onRequest: true,
+    operations: [...spotted, { kind: 'drill' }, { kind: 'floor' }, ...steps],
+  },
+  {
     id: 'drilled-milled-steps',
     name: 'drill, steps milled',
     family: 'hole',

@@ -14,6 +14,7 @@ export function whenInWords({ when }: Method, say: Say): string {
   return [
     threaded === undefined ? 'holes' : threaded ? 'threaded holes' : 'holes without a thread',
     stepped === undefined ? '' : stepped ? 'stepped or countersunk' : 'without steps',
+    when.flatFloor === undefined ? '' : when.flatFloor ? 'with a flat floor' : 'without a flat floor',
     through === undefined ? '' : through ? 'through' : 'blind',
     when.fit && !when.fit.includes('drilled') ? `to be ${when.fit.join(' or ')}` : '',
     when.diameter ? `\u2300 ${range(when.diameter, say)}` : '',

@@ -102,6 +102,8 @@ export interface OperationKind {
   kind: string;
   label: string;
   toolKinds: readonly ToolKind[];
+  /** Rules of remarks that operations before it make, and that hold no more once it has run. */
+  settles?: readonly string[];
   /** Kinds with lower ranks come first in a program. */
   rank: number;
   plan(context: KindContext): PlanResult;

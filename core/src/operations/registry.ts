@@ -2,6 +2,7 @@ import { boreKind } from './bore/index.ts';
 import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { drillKind } from './drill/index.ts';
+import { floorKind } from './floor/index.ts';
 import { helicalBoreKind } from './helical-bore/index.ts';
 import type { OperationKind } from './kind.ts';
 import { pilotKind } from './pilot/index.ts';
@@ -16,6 +17,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   drillKind,
   counterboreKind,
   helicalBoreKind,
+  floorKind,
   countersinkKind,
   reamKind,
   boreKind,

@@ -11,7 +11,7 @@ export function MethodChoice({ row }: { row: Row }) {
   const chosen = plan.sizes[row.size.key]?.method;
   if (!row.method) return null;
   if (row.methods.length < 2) return <Quiet textStyle="small">method: {row.method.name}</Quiet>;
-  const best = row.state === 'planned' && chosen === undefined ? ` (${row.method.name})` : '';
+  const best = row.state === 'planned' && chosen === undefined ? `: ${row.method.name}` : '';
   return (
     <Flex align="center" gap="6px">
       <Quiet textStyle="small">method</Quiet>
@@ -19,10 +19,7 @@ export function MethodChoice({ row }: { row: Row }) {
         label={`Method of ${row.tag}`}
         value={chosen ?? ''}
         strong={chosen !== undefined}
-        options={[
-          ['', `the first that can be done${best}`],
-          ...row.methods.map(({ id, name }) => [id, name] as const),
-        ]}
+        options={[['', `best${best}`], ...row.methods.map(({ id, name }) => [id, name] as const)]}
         onChange={(id) => decide(row.size.key, { method: id === '' ? undefined : id })}
       />
     </Flex>

@@ -38,7 +38,7 @@ export function OperationTabs({ row, operation, unit }: Props) {
             color="ink"
             _selected={{ fontWeight: '700', boxShadow: 'inset 0 -3px 0 var(--yp-colors-ink)' }}
           >
-            {o.key}
+            {tabName(o)}
           </Tabs.Trigger>
         ))}
       </Tabs.List>
@@ -47,6 +47,13 @@ export function OperationTabs({ row, operation, unit }: Props) {
       </Tabs.Content>
     </Tabs.Root>
   );
+}
+
+/** A kind's name, numbered where there are several; what the far side is made by says so. */
+function tabName({ key, kind, label }: PlannedOperation): string {
+  const isFar = key.startsWith('far ');
+  const rest = (isFar ? key.slice(4) : key).slice(kind.length);
+  return `${label}${rest}${isFar ? ', far side' : ''}`;
 }
 
 function OperationTable({ row, operation: o, unit }: Props) {

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Feature } from '@yellow-pin/core/features/family';
 import type { Row } from '@yellow-pin/core/job/derive';
 import { guessName, type Guess as GuessOfRow } from '@yellow-pin/core/job/row';
+import { viewHole } from '@yellow-pin/core/operations/hole-view';
 import { THREADS } from '@yellow-pin/core/threads/standards';
 import { toolInWords } from '@yellow-pin/core/tools/find';
 import { formatLength } from '@yellow-pin/core/units/length';
@@ -26,12 +27,18 @@ import { TypedNumbers } from './TypedNumbers.tsx';
 
 /** A row opened in place: section, operations with their numbers, and where each hole is. */
 export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
-  const { plan } = useJob();
+  const { plan, produced } = useJob();
   const { hole, operation: picked } = usePicked('hole', 'operation');
   const unit = plan.units;
   const operation =
     row.operations.find((o) => o.key === picked) ?? row.operations[row.operations.length - 1] ?? null;
-  const view = row.holes.find((h) => h.label === hole) ?? row.holes[0] ?? null;
+  const near = row.holes.find((h) => h.label === hole) ?? row.holes[0] ?? null;
+  // What the far side is made by is drawn from there.
+  const there = produced?.job.setups.find((s) => s.setup.id === operation?.setupId);
+  const view =
+    near && there && operation?.key.startsWith('far ')
+      ? (viewHole(near.feature, near.label, there.frame.frame) ?? near)
+      : near;
   const shaped = row.size.features[0];
   const one =
     hole !== null && hole.startsWith(row.tag)

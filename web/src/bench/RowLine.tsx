@@ -133,7 +133,7 @@ function levelsText(row: Row, unit: LengthUnit): string {
   const parts = [
     row.thread
       ? `drill ⌀${formatLength(row.thread.tapDrill, unit, unit === 'mm' ? 2 : 4)}`
-      : (row.method ?? ''),
+      : (row.method?.name ?? ''),
     levels > 1 ? `${levels} levels` : '',
     row.size.features.some((f) => f.family === 'hole' && f.interrupted) ? 'crossed by another cavity' : '',
   ];

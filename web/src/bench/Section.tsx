@@ -22,6 +22,9 @@ const HANDLE: Record<string, string[]> = {
   drill: ['depth', 'breakThrough'],
   tap: ['threadDepth'],
   counterbore: ['depth'],
+  'helical-bore': ['depth', 'breakThrough'],
+  ream: ['breakThrough'],
+  bore: ['breakThrough'],
 };
 
 /** The hole cut open, the tool at its final depth, every depth a dimension to type or drag. */
@@ -120,7 +123,7 @@ export function Section({ row, view, operation, unit }: Props) {
         </text>
         {operation && (
           <g clipPath={`url(#${id}c)`}>
-            <g transform={`translate(${d.centre},${d.tipY})`} strokeLinejoin="round">
+            <g transform={`translate(${d.toolX},${d.tipY})`} strokeLinejoin="round">
               <path
                 d={silhouettePath(operation.tool, d.k)}
                 fill={ink('tool')}
@@ -143,7 +146,7 @@ export function Section({ row, view, operation, unit }: Props) {
         ))}
         {operation && (
           <circle
-            cx={d.centre}
+            cx={d.toolX}
             cy={d.tipY}
             r="5"
             fill={ink('yellow')}

@@ -1,5 +1,6 @@
 import type { HoleView } from '@yellow-pin/core/operations/hole-view';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
+import type { Work } from '@yellow-pin/core/motion/work';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
 
 export const WIDTH = 282;
@@ -33,6 +34,8 @@ export interface SectionDrawing {
   r: { y: number; label: number };
   tipY: number;
   tip: number;
+  /** Where the tool's axis is drawn: on the hole's, or where a mill cuts its wall. */
+  toolX: number;
   dimensions: Dimension[];
 }
 
@@ -80,8 +83,17 @@ export function drawSection(
     r: { y: Math.max(34, y(-r)), label: r },
     tipY: y(tip),
     tip,
+    toolX: CENTRE + (made ? orbitOf(made) * k : 0),
     dimensions: operation ? dimensions(operation, view, y) : [],
   };
+}
+
+/** How far a path leads the tool from the hole's axis, mm. */
+function orbitOf({ x, y, motion }: Work): number {
+  if (motion.kind === 'cycle') return 0;
+  return motion.passes
+    .flatMap((p) => p.moves)
+    .reduce((far, m) => (m.kind === 'dwell' ? far : Math.max(far, Math.hypot(m.to[0] - x, m.to[1] - y))), 0);
 }
 
 const bottomPoint = (v: HoleView): number => {

@@ -54,7 +54,7 @@ export default function ShopPage() {
                 m.name,
                 whenInWords(m, (mm) => formatLength(mm, 'mm')),
                 operationsInWords(m),
-                m.onRequest ? 'where it is chosen' : 'where it is the first that can be done',
+                m.onRequest ? 'where it is chosen' : 'by itself',
               ])}
             />
           </Tabs.Content>

@@ -132,7 +132,7 @@ function planDrill(c: KindContext): PlanResult {
     remarks.push({
       rule: 'flat-bottom',
       severity: 'warning',
-      message: `The floor is ${hole.bottom.shape === 'unknown' ? 'of unknown shape' : hole.bottom.shape}: the drill's tip stops at it and leaves ${c.say(point)} of cone. Finish the floor with a flat cutter if the print asks for it.`,
+      message: `The floor is ${hole.bottom.shape === 'unknown' ? 'of unknown shape' : hole.bottom.shape}: the drill's tip stops at it and leaves ${c.say(point)} of cone. Choose a method that mills the floor flat if the print asks for it.`,
       onSheet: `floor left with a cone ${c.say(point)} high`,
     });
   const slanted = c.holes.filter((h) => h.entryDrop > 0.1 * tool.diameter);

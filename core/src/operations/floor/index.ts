@@ -1,0 +1,92 @@
+import { pointLength } from '../../cutting/depths.ts';
+import { speedAndFeed } from '../../cutting/material.ts';
+import { helixDown, insideShare } from '../../motion/circles.ts';
+import type { Work } from '../../motion/work.ts';
+import { USUAL_POINT } from '../../tools/kinds/drill.ts';
+import type { Tool } from '../../tools/schema.ts';
+import { chooseTool, type Cut } from '../choose-tool.ts';
+import { drilledStep, type HoleView } from '../hole-view.ts';
+import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+
+/** Narrower than this share of the hole, a cutter that circles at the wall leaves a core. */
+const LEAST_SHARE = 0.53;
+/** Kept from the wall, which the drill has made, mm. */
+const OFF_WALL = 0.02;
+/** Above what the drill left, where the helix begins, mm. */
+const ABOVE = 0.5;
+/** Down a turn, as a share of the cutter. */
+const PER_TURN = 0.1;
+
+/** Takes away the cone that a drill leaves on a flat floor. */
+export const floorKind: OperationKind = {
+  kind: 'floor',
+  label: 'floor',
+  toolKinds: ['end-mill'],
+  rank: 2,
+  settles: ['flat-bottom'],
+  plan: planFloor,
+};
+
+function planFloor(c: KindContext): PlanResult {
+  const hole = c.holes[0];
+  const step = hole && drilledStep(hole);
+  if (!step || hole.through || hole.bottom.shape !== 'flat') return { none: 'The hole has no flat floor.' };
+  const parameters = new Parameters(c);
+  const depth = parameters.length('depth', 'floor below entry', hole.depth, 'model', 'below entry');
+  const floorOf = (h: HoleView): number => h.depth + depth - hole.depth;
+  const orbit = (t: Tool): number => Math.max(0, (step.diameter - t.diameter) / 2 - OFF_WALL);
+  const square = c.tools.filter((t) => (t.cornerRadius ?? 0) < 0.05);
+  const need = {
+    kind: 'end-mill',
+    minDiameter: LEAST_SHARE * step.diameter,
+    maxDiameter: step.diameter + 1e-3,
+    widest: true,
+  } as const;
+  const found = chooseTool({ ...c, tools: square }, need, (t, h): Cut => ({
+    tip: floorOf(h),
+    flutes: floorOf(h),
+    orbit: orbit(t),
+    allowed: { radius: step.diameter / 2 + 0.05 },
+  }));
+  if ('missing' in found) return found;
+  const { tool } = found;
+  const radius = orbit(tool);
+  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
+  // As wide as the hole it can only go straight down, and holds there for two turns.
+  const seconds = Math.ceil((100 * 2 * 60) / speed) / 100;
+  const cone = pointLength(step.diameter, USUAL_POINT);
+  const perTurn =
+    radius > 0 ? parameters.length('perTurn', 'down a turn', PER_TURN * tool.diameter, 'method') : 0;
+  parameters.derived('diameter', 'diameter', 2 * radius + tool.diameter, 'just off the wall');
+  return {
+    tool,
+    speed,
+    feed: radius > 0 ? feed : feed / 2,
+    feeds: { cut: feed, lead: Math.min(c.machine.maxFeed, 2 * feed) },
+    opens: step.diameter,
+    work: c.holes.map((h): Work => {
+      const z = h.entryZ - floorOf(h);
+      const r = retractLevel(c, h);
+      const from = Math.min(r, z + cone + ABOVE);
+      const ring = { x: h.x, y: h.y, radius, from, to: z };
+      const share = insideShare(step.diameter, tool.diameter);
+      return {
+        feature: h.feature.id,
+        label: h.label,
+        x: h.x,
+        y: h.y,
+        r,
+        z,
+        entryZ: h.entryZ,
+        metalZ: h.metalZ,
+        motion:
+          radius > 0
+            ? { kind: 'path', passes: [helixDown(ring, Math.max(0.01, perTurn), r, 'cut', share)] }
+            : { kind: 'cycle', how: { how: 'dwell', seconds } },
+      };
+    }),
+    parameters: parameters.list,
+    remarks: [],
+    alternatives: [tool, ...found.others].map((t) => t.id),
+  };
+}
