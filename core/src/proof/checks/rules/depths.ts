@@ -7,6 +7,8 @@ import {
   type HoleView,
   type PlacedStep,
 } from '../../../operations/hole-view.ts';
+import { wideTo } from '../../milled.ts';
+import { toolKind } from '../../../tools/kinds/registry.ts';
 import { LEAD_THREADS } from '../../../threads/thread.ts';
 import { USUAL_POINT } from '../../../tools/kinds/drill.ts';
 import { reachOf } from '../../../tools/find.ts';
@@ -53,6 +55,8 @@ function depthFindings(m: MadeHole, c: CheckContext): Finding[] {
   if (isPilot(m)) return pilotFindings(m, c);
   if (tool.kind === 'drill') return drillDepth(m, tip, c);
   if (tool.kind === 'tap') return tapDepthFindings(m, c);
+  const { onlyPlunges, needsHole, isCone } = toolKind(tool.kind);
+  if (!isCone && (!onlyPlunges || needsHole) && tool.kind !== 'counterbore') return boreDepth(m, tip, c);
   if (tool.kind === 'counterbore') {
     const solid = inSolid(m, pointOf, c);
     if (solid.length > 0) return solid;
@@ -91,6 +95,43 @@ function inSolid(m: MadeHole, above: (drill: Tool) => number, c: CheckContext): 
       'error',
     ),
   ];
+}
+
+/** Reamers, boring bars and plunging mills: no deeper than the hole is that wide, nor into what no drill has opened; as deep as planned. */
+function boreDepth(m: MadeHole, tip: number, c: CheckContext): Finding[] {
+  const v = m.view!;
+  const tool = m.tool!;
+  const solid = toolKind(tool.kind).needsHole && !v.through ? inSolid(m, pointOf, c) : [];
+  if (solid.length > 0) return solid;
+  const floor = wideTo(v.steps, tool.diameter, v.through);
+  if (tip > floor + DEPTH_TOLERANCE)
+    return [
+      finding(
+        m,
+        'too-deep',
+        `${toolName(tool)} goes ${c.say(tip - floor)} deeper than the hole is that wide. ${c.word('Z', v.entryZ - floor)} at the lowest.`,
+        'error',
+      ),
+    ];
+  const planned = m.planned?.hole.z;
+  if (planned !== undefined && m.call.z > planned + DEPTH_TOLERANCE)
+    return [
+      finding(
+        m,
+        'too-shallow',
+        `${toolName(tool)} stops ${c.say(m.call.z - planned)} above where it is to go. Write ${c.word('Z', planned)}.`,
+      ),
+    ];
+  return v.through && planned !== undefined && planned - m.call.z > MUCH_BEYOND
+    ? [
+        finding(
+          m,
+          'too-far-through',
+          `${toolName(tool)} goes ${c.say(planned - m.call.z)} farther past the exit than planned. Write ${c.word('Z', planned)}.`,
+          'error',
+        ),
+      ]
+    : [];
 }
 
 /** The widest that a spot's cone may be at a step's top: there it would leave a mark that nothing takes away. */
