@@ -4,7 +4,7 @@ import { modelFromDrawing, startingDepths } from '@yellow-pin/core/drawing/to-mo
 import type { Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { deriveJob } from '@yellow-pin/core/job/derive';
-import { newPlan } from '@yellow-pin/core/job/plan';
+import { newPlan } from '@yellow-pin/core/plan/plan';
 import { produceJob, type ProduceInput } from '@yellow-pin/core/job/produce';
 import { meshModel } from '@yellow-pin/core/model/mesh';
 import { compareFeatures } from '@yellow-pin/core/revision/compare';

@@ -3,7 +3,7 @@ import { dot } from '@yellow-pin/core/geometry/vec';
 import type { Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { familyOf, placeOf } from '@yellow-pin/core/features/registry';
-import { SIDES, sideDirection } from '@yellow-pin/core/job/setup';
+import { SIDES, sideDirection } from '@yellow-pin/core/setup/setup';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { oneOf, parseArguments, single, UsageError } from './arguments.ts';
 import { loadPart } from './part.ts';

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { proveText } from '@yellow-pin/core/job/produce';
-import { librarySchema } from '@yellow-pin/core/job/library';
-import { boxFromPoints } from '@yellow-pin/core/job/setup-frame';
-import { planSchema } from '@yellow-pin/core/job/plan';
+import { librarySchema } from '@yellow-pin/core/plan/library';
+import { boxFromPoints } from '@yellow-pin/core/setup/setup-frame';
+import { planSchema } from '@yellow-pin/core/plan/plan';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
 import { parseArguments, single, UsageError } from './arguments.ts';
 import { loadPart, readText } from './part.ts';

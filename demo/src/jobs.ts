@@ -3,7 +3,7 @@ import { isHole, type Feature } from '@yellow-pin/core/features/family';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 
 /** Sample jobs, the newest last. */
 export const DEMO_PARTS = [

@@ -1,10 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Shape3D } from 'replicad';
 import { recognise } from '@yellow-pin/core/features/recognise';
-import { newPlan, type Plan } from '@yellow-pin/core/job/plan';
+import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
 import { produceJob, proveText, type ProducedJob, type ProduceInput } from '@yellow-pin/core/job/produce';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
-import { newSetup } from '@yellow-pin/core/job/setup';
+import { newSetup } from '@yellow-pin/core/setup/setup';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { meshModel } from '@yellow-pin/core/model/mesh';
 import type { Tool } from '@yellow-pin/core/tools/schema';

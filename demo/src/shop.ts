@@ -1,5 +1,5 @@
 import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/schema';
-import type { Library } from '@yellow-pin/core/job/library';
+import type { Library } from '@yellow-pin/core/plan/library';
 import type { Material } from '@yellow-pin/core/cutting/material';
 import type { Holder, Tool } from '@yellow-pin/core/tools/schema';
 import { THREADS } from '@yellow-pin/core/threads/standards';

@@ -1,13 +1,13 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { recognise } from '@yellow-pin/core/features/recognise';
-import { chooseDirections, setupsFor } from '@yellow-pin/core/job/choose-setups';
-import { newPlan, type Plan } from '@yellow-pin/core/job/plan';
+import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
+import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
 import { produceJob } from '@yellow-pin/core/job/produce';
 import type { Row } from '@yellow-pin/core/job/row';
 import { edgeSegments, meshModel } from '@yellow-pin/core/model/mesh';
 import { boundsOf, type SolidModel } from '@yellow-pin/core/model/solid-model';
 import { usualTool } from '@yellow-pin/core/tools/usual';
-import { withOwnTools } from '@yellow-pin/core/job/library';
+import { withOwnTools } from '@yellow-pin/core/plan/library';
 import { readStep } from '@yellow-pin/kernel';
 import { SHOP } from './shop.ts';
 import { prepare, stepText } from './solids.ts';

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plateStep } from '@yellow-pin/demo/plate-step';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import { testServer, type TestServer } from './testing.ts';
 
 const base = process.env['DATABASE_URL'];

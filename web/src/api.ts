@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import { featureSchema } from '@yellow-pin/core/features/schema';
-import { librarySchema, type Library } from '@yellow-pin/core/job/library';
-import { planSchema, type Plan } from '@yellow-pin/core/job/plan';
+import { librarySchema, type Library } from '@yellow-pin/core/plan/library';
+import { planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 
 const jobSchema = z.object({
   id: z.string(),

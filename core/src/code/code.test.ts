@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { parseCallout } from '../callout/callout.ts';
 import { featureSizes } from '../features/sets.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
-import { newPlan } from '../job/plan.ts';
+import { newPlan } from '../plan/plan.ts';
 import { fileName, produceJob } from '../job/produce.ts';
 import { BOUNDS, hole, LIBRARY } from '../testing/fixtures.ts';
 import { RIGID_TAP_BUILT_IN as PROFILE } from './profiles/schema.ts';

@@ -15,9 +15,9 @@ import {
 } from '../testing/fixtures.ts';
 import type { Tool } from '../tools/schema.ts';
 import { deriveJob, type Row } from './derive.ts';
-import type { Plan, SizeDecision } from './plan.ts';
+import type { Plan, SizeDecision } from '../plan/plan.ts';
 import { decisionFromCallout } from './print.ts';
-import { newSetup } from './setup.ts';
+import { newSetup } from '../setup/setup.ts';
 import { firstConflict, moveVisit } from '../order/sequence.ts';
 
 function rowOf(

@@ -10,13 +10,13 @@ import { heightsFor } from '../space/cache.ts';
 import { seenOpening } from '../space/openings.ts';
 import { Space } from '../space/space.ts';
 import { fewestTools } from './fewest-tools.ts';
-import { withOwnTools, type Library } from './library.ts';
-import type { Plan } from './plan.ts';
+import { withOwnTools, type Library } from '../plan/library.ts';
+import type { Plan } from '../plan/plan.ts';
 import type { PlannedOperation, Row } from './row.ts';
 import { labelOf, type PlacedSetup } from './placed.ts';
 import { RowPlanner } from './row-planner.ts';
-import type { Setup } from './setup.ts';
-import { setupFrames, type PartBox, type SetupFrame } from './setup-frame.ts';
+import type { Setup } from '../setup/setup.ts';
+import { setupFrames, type PartBox, type SetupFrame } from '../setup/setup-frame.ts';
 
 export type { PlannedOperation, Row, RowState } from './row.ts';
 export { labelOf } from './placed.ts';

@@ -4,10 +4,10 @@ import type { Feature } from '../features/family.ts';
 import type { FeatureSize } from '../features/sets.ts';
 import { dot } from '../geometry/vec.ts';
 import type { Space } from '../space/space.ts';
-import type { Library } from './library.ts';
-import type { Plan } from './plan.ts';
-import type { Setup } from './setup.ts';
-import type { SetupFrame } from './setup-frame.ts';
+import type { Library } from '../plan/library.ts';
+import type { Plan } from '../plan/plan.ts';
+import type { Setup } from '../setup/setup.ts';
+import type { SetupFrame } from '../setup/setup-frame.ts';
 
 /** One setup with what is in the way in it. */
 export interface PlacedSetup {

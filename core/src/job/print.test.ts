@@ -3,7 +3,7 @@ import { featureSizes } from '../features/sets.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import { counterbored, BOUNDS, drill, hole, LIBRARY, plan, tap, TOOLS } from '../testing/fixtures.ts';
 import { deriveJob } from './derive.ts';
-import { planSchema } from './plan.ts';
+import { planSchema } from '../plan/plan.ts';
 import { decisionFromCallout } from './print.ts';
 import type { Row } from './row.ts';
 

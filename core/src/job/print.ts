@@ -6,7 +6,7 @@ import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../opera
 import type { Remark } from '../operations/kind.ts';
 import { LEAD_THREADS, type Thread } from '../threads/thread.ts';
 import type { LengthUnit } from '../units/length.ts';
-import type { SizeDecision } from './plan.ts';
+import type { SizeDecision } from '../plan/plan.ts';
 
 /** Sizes of print and model this near are the same, mm. */
 const SAME = 0.05;

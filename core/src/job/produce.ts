@@ -5,9 +5,9 @@ import { planChecks, proveProgram, type ProvenProgram } from '../proof/prove.ts'
 import { outlines } from '../tools/profile.ts';
 import { formatLength } from '../units/length.ts';
 import { derive, type DerivedJob, type DerivedSetup, type DeriveInput } from './derive.ts';
-import { withOwnTools } from './library.ts';
-import { attitudeName } from './setup.ts';
-import { holdingInWords, stockInWords } from './setup-frame.ts';
+import { withOwnTools } from '../plan/library.ts';
+import { attitudeName } from '../setup/setup.ts';
+import { holdingInWords, stockInWords } from '../setup/setup-frame.ts';
 
 /** One setup's program as it is written. */
 export interface WrittenSetup extends WrittenProgram {

@@ -17,7 +17,7 @@ import { partName } from '../space/space.ts';
 import { outlines, type Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
-import type { SizeDecision } from './plan.ts';
+import type { SizeDecision } from '../plan/plan.ts';
 import { calloutOf, checkLimits, printed, printOf } from './print.ts';
 import { isReached, labelOf, type PlacedSetup, type PlannerInput } from './placed.ts';
 import type { PlannedOperation, Row } from './row.ts';

@@ -1,25 +1,12 @@
 import type { Callout } from '../callout/callout.ts';
 import type { FeatureSize } from '../features/sets.ts';
 import type { HoleView } from '../operations/hole-view.ts';
-import type { Planned, Remark } from '../operations/kind.ts';
+import type { Remark } from '../operations/kind.ts';
+import type { PlannedOperation } from '../operations/planned.ts';
 import type { ToolNeed } from '../tools/find.ts';
 import type { Thread } from '../threads/thread.ts';
 
-export interface PlannedOperation extends Planned {
-  id: string;
-  kind: string;
-  label: string;
-  rank: number;
-  setupId: string;
-  tag: string;
-  sizeKey: string;
-  /** Key of its typed parameters in the plan. */
-  key: string;
-  /** Place among the operations of its size. */
-  position: number;
-  /** Keys of other sizes whose cavities its holes start in, made before in the same setup. */
-  after: string[];
-}
+export type { PlannedOperation };
 
 /** `optional`: nothing in the model asks for it (a sharp edge). */
 export type RowState = 'planned' | 'open' | 'left out' | 'unreachable' | 'optional';

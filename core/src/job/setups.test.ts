@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { cross, distance, dot, normalize, type Vec3 } from '../geometry/vec.ts';
 import { fromFrame, toFrame } from '../geometry/frame.ts';
 import { counterbored, LIBRARY, BOUNDS, hole, plan } from '../testing/fixtures.ts';
-import { chooseDirections, setupsFor } from './choose-setups.ts';
+import { chooseDirections, setupsFor } from '../setup/choose-setups.ts';
 import { deriveJob } from './derive.ts';
 import { boxOnTheWay } from '../space/keep-out.ts';
-import { newPlan, planSchema } from './plan.ts';
+import { newPlan, planSchema } from '../plan/plan.ts';
 import { produceJob, proveText } from './produce.ts';
 import {
   attitudeFor,
@@ -20,8 +20,8 @@ import {
   upFromPoints,
   type Setup,
   type Zero,
-} from './setup.ts';
-import { barDiameter, boxFromPoints, setupFrame, setupFrames, zeroInWords } from './setup-frame.ts';
+} from '../setup/setup.ts';
+import { barDiameter, boxFromPoints, setupFrame, setupFrames, zeroInWords } from '../setup/setup-frame.ts';
 
 const bounds = { min: [10, 20, 30] as Vec3, max: [110, 80, 70] as Vec3 };
 const box = (part: Partial<Extract<Zero, { kind: 'box' }>>): Zero => ({

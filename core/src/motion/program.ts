@@ -1,5 +1,6 @@
-import type { DerivedSetup, PlannedOperation } from '../job/derive.ts';
-import { zeroInWords } from '../job/setup-frame.ts';
+import type { PlannedOperation } from '../operations/planned.ts';
+import type { Setup } from '../setup/setup.ts';
+import { zeroInWords, type SetupFrame } from '../setup/setup-frame.ts';
 import { visitsOf } from '../order/sequence.ts';
 import type { Space } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
@@ -50,9 +51,16 @@ export interface MotionSpace {
   discs(tool: Tool): readonly Disc[];
 }
 
+/** A setup with its operations in the order in which they run. */
+export interface SetupOperations {
+  setup: Setup;
+  frame: SetupFrame;
+  operations: readonly PlannedOperation[];
+}
+
 /** The motion of one setup. */
 export function motionProgram(
-  setup: DerivedSetup,
+  setup: SetupOperations,
   name: string,
   units: 'mm' | 'inch',
   head: ProgramHead,

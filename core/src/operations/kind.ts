@@ -1,7 +1,7 @@
 import type { MachineProfile } from '../code/profiles/schema.ts';
 import type { Material } from '../cutting/material.ts';
-import type { SizeDecision } from '../job/plan.ts';
-import type { Setup } from '../job/setup.ts';
+import type { SizeDecision } from '../plan/plan.ts';
+import type { Setup } from '../setup/setup.ts';
 import type { CycleHow, FeedRole, Work } from '../motion/work.ts';
 import type { Thread } from '../threads/thread.ts';
 import type { ToolNeed } from '../tools/find.ts';

@@ -4,7 +4,7 @@ import type { Feature } from '../features/family.ts';
 import { familyOf, placeOf } from '../features/registry.ts';
 import { nearestPairs, PlaceIndex } from '../geometry/place-index.ts';
 import { dot, type Vec3 } from '../geometry/vec.ts';
-import type { Plan } from '../job/plan.ts';
+import type { Plan } from '../plan/plan.ts';
 
 export interface Pair {
   before: Feature;

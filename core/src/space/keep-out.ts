@@ -1,4 +1,4 @@
-import type { KeepOutBox } from '../job/setup-frame.ts';
+import type { KeepOutBox } from '../setup/setup-frame.ts';
 
 /** Room kept between a tool and what holds the part, mm. */
 export const KEEP_OUT_ROOM = 1;

@@ -1,4 +1,4 @@
-import type { KeepOutBox, SetupFrame } from '../job/setup-frame.ts';
+import type { KeepOutBox, SetupFrame } from '../setup/setup-frame.ts';
 import type { Disc, ProfilePart } from '../tools/profile.ts';
 import type { Heights } from './heights.ts';
 import { boxOnTheWay, KEEP_OUT_ROOM } from './keep-out.ts';

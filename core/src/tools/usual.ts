@@ -1,4 +1,4 @@
-import type { Library } from '../job/library.ts';
+import type { Library } from '../plan/library.ts';
 import type { ToolNeed } from './find.ts';
 import { toolKind } from './kinds/registry.ts';
 import type { Tool, ToolKind } from './schema.ts';

@@ -1,6 +1,6 @@
 import type { DataSource, EntityManager } from 'typeorm';
-import { chooseDirections, setupsFor } from '@yellow-pin/core/job/choose-setups';
-import { newPlan, planSchema, type Plan } from '@yellow-pin/core/job/plan';
+import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
+import { newPlan, planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 import { demoPlan } from '@yellow-pin/demo/jobs';
 import { JobEntity, MAX_NAME, PartEntity, PlanEntity, type JobRow } from '../jobs/entity.ts';
 import { readLibrary } from '../library/service.ts';

@@ -1,7 +1,7 @@
 import { EntitySchema } from 'typeorm';
 import type { Feature } from '@yellow-pin/core/features/family';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import type { ModelNote } from '@yellow-pin/core/model/solid-model';
 
 /** Longest name of a job, letters. */

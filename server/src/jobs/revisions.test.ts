@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plateStep } from '@yellow-pin/demo/plate-step';
 import type { Feature } from '@yellow-pin/core/features/family';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import { testServer, type TestServer } from '../testing.ts';
 import { PartEntity } from './entity.ts';
 

@@ -1,5 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import { HttpError, notFound } from '../errors.ts';
 import type { ImportQueue } from '../imports/queue.ts';
 import { JobEntity, MAX_FILE_NAME, PartEntity, type PartRow } from './entity.ts';

@@ -4,7 +4,7 @@ import { createGunzip } from 'node:zlib';
 import { Router, type Request } from 'express';
 import type { DataSource } from 'typeorm';
 import { z } from 'zod';
-import { MOST_PLAN_BYTES, planSchema } from '@yellow-pin/core/job/plan';
+import { MOST_PLAN_BYTES, planSchema } from '@yellow-pin/core/plan/plan';
 import { HttpError } from '../errors.ts';
 import { jsonBody, printable } from '../http/json-door.ts';
 import type { Uploads } from '../http/uploads.ts';

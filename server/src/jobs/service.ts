@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
-import { PLAN_FORMAT, planSchema, type Plan } from '@yellow-pin/core/job/plan';
+import { PLAN_FORMAT, planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 import { HttpError, notFound } from '../errors.ts';
 import type { ImportKey } from '../imports/claims.ts';
 import type { ImportQueue } from '../imports/queue.ts';

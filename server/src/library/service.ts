@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm';
 import type { Logger } from 'pino';
-import { readLibraryRows, type Library } from '@yellow-pin/core/job/library';
+import { readLibraryRows, type Library } from '@yellow-pin/core/plan/library';
 import { freeNumber } from '@yellow-pin/core/tools/usual';
 import { LibraryEntity, type LibraryKind } from './entity.ts';
 

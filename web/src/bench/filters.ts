@@ -2,8 +2,8 @@ import type { Feature } from '@yellow-pin/core/features/family';
 import { familyOf, placeOf } from '@yellow-pin/core/features/registry';
 import { dot } from '@yellow-pin/core/geometry/vec';
 import type { Row } from '@yellow-pin/core/job/derive';
-import { sideOf } from '@yellow-pin/core/job/setup';
-import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
+import { sideOf } from '@yellow-pin/core/setup/setup';
+import type { SetupFrame } from '@yellow-pin/core/setup/setup-frame';
 import { formatLength, LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
 
 /** What narrows the worksheet down. Empty: everything. */

@@ -5,7 +5,7 @@ import { CalloutError } from '@yellow-pin/core/callout/callout';
 import { targetOf } from '@yellow-pin/core/corrections/apply';
 import type { Feature } from '@yellow-pin/core/features/family';
 import { dot, scale, type Vec3 } from '@yellow-pin/core/geometry/vec';
-import { SIDES, sideDirection } from '@yellow-pin/core/job/setup';
+import { SIDES, sideDirection } from '@yellow-pin/core/setup/setup';
 import { LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import { correct, decideMany, usePicked, type NewCorrection } from '../job/store.ts';
 import { Chip } from '../kit/Chip.tsx';

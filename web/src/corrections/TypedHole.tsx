@@ -2,7 +2,7 @@ import { Button, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { fromFrame } from '@yellow-pin/core/geometry/frame';
-import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
+import type { SetupFrame } from '@yellow-pin/core/setup/setup-frame';
 import { useJob } from '../job/job-view.ts';
 import { correct } from '../job/store.ts';
 import { FieldSays } from '../kit/FieldSays.tsx';

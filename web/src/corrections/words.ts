@@ -1,5 +1,5 @@
 import type { Correction } from '@yellow-pin/core/corrections/schema';
-import { sideOf } from '@yellow-pin/core/job/setup';
+import { sideOf } from '@yellow-pin/core/setup/setup';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 
 /** A direction as a side of the file's box, or its three parts. */

@@ -1,6 +1,6 @@
 import { frameFrom, toFrame } from '@yellow-pin/core/geometry/frame';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
-import type { Attitude as PartAttitude } from '@yellow-pin/core/job/setup';
+import type { Attitude as PartAttitude } from '@yellow-pin/core/setup/setup';
 import type { Bounds } from '@yellow-pin/core/model/solid-model';
 import { ink } from '../look/palette.ts';
 

@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import { useNavigate } from 'react-router-dom';
 import type { Row } from '@yellow-pin/core/job/derive';
-import { chooseDirections } from '@yellow-pin/core/job/choose-setups';
+import { chooseDirections } from '@yellow-pin/core/setup/choose-setups';
 import {
   attitudeFor,
   attitudeName,
@@ -9,7 +9,7 @@ import {
   MOST_SETUPS,
   newSetup,
   WORK_OFFSETS,
-} from '@yellow-pin/core/job/setup';
+} from '@yellow-pin/core/setup/setup';
 import { useJob } from './job-view.ts';
 import { LeaveOut } from './LeaveOut.tsx';
 import { placeAddress } from './places.ts';

@@ -2,7 +2,7 @@ import { Box, Button, Flex, Spinner, Splitter, useMediaQuery } from '@chakra-ui/
 import { useQuery } from '@tanstack/react-query';
 import { Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router-dom';
-import { setupFrames } from '@yellow-pin/core/job/setup-frame';
+import { setupFrames } from '@yellow-pin/core/setup/setup-frame';
 import { api } from '../api.ts';
 import { ToolRail } from '../bench/ToolRail.tsx';
 import { DropAnywhere } from './DropAnywhere.tsx';

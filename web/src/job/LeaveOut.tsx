@@ -3,7 +3,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { sizeDecisionSchema } from '@yellow-pin/core/job/plan';
+import { sizeDecisionSchema } from '@yellow-pin/core/plan/plan';
 import { decideMany } from './store.ts';
 
 const schema = z.object({

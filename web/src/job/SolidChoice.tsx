@@ -1,6 +1,6 @@
 import { Box, Button, Card, SimpleGrid, Spinner, Text } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { chooseDirections, setupsFor } from '@yellow-pin/core/job/choose-setups';
+import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { Asked } from '../kit/Asked.tsx';
 import { PixelPicture } from '../kit/PixelPicture.tsx';

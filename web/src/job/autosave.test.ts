@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { newPlan, type Plan } from '@yellow-pin/core/job/plan';
+import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
 import { Autosave, readDraft, type DraftStore, type Failure, type SaveState } from './autosave.ts';
 
 class Refusal extends Error {

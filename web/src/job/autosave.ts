@@ -1,4 +1,4 @@
-import { planSchema, type Plan } from '@yellow-pin/core/job/plan';
+import { planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 
 /** `refused`: the server will not have this plan; it is not sent again until it changes. `away`: the server does not answer; it is tried again. */
 export type SaveState =

@@ -1,9 +1,9 @@
 import { createContext, useContext, type RefObject } from 'react';
 import type * as Comlink from 'comlink';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
-import type { Library } from '@yellow-pin/core/job/library';
-import type { Plan } from '@yellow-pin/core/job/plan';
-import type { Setup } from '@yellow-pin/core/job/setup';
+import type { Library } from '@yellow-pin/core/plan/library';
+import type { Plan } from '@yellow-pin/core/plan/plan';
+import type { Setup } from '@yellow-pin/core/setup/setup';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import type { OpenJob } from '../api.ts';
 import type { JobWorker, PartPicture } from '../workers/job.worker.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { newPlan, type Plan } from '@yellow-pin/core/job/plan';
+import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
 import { keepSteps, keptSteps, samePlan } from './kept-undo.ts';
 
 function storeOf() {

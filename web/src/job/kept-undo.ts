@@ -1,4 +1,4 @@
-import { planSchema, type Plan } from '@yellow-pin/core/job/plan';
+import { planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 import type { DraftStore } from './autosave.ts';
 
 /** Steps that are kept at most, and letters in all: a page's own storage is small. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { DerivedJob } from '@yellow-pin/core/job/derive';
 import type { WrittenSetup } from '@yellow-pin/core/job/produce';
-import { newPlan } from '@yellow-pin/core/job/plan';
+import { newPlan } from '@yellow-pin/core/plan/plan';
 import type { ProgramProof } from '../workers/produce-steps.ts';
 import { withStep } from './produced.ts';
 

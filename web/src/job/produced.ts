@@ -1,5 +1,5 @@
 import type { DerivedJob } from '@yellow-pin/core/job/derive';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import type { Curves, ScreenProgram, ScreenStep } from '../workers/produce-steps.ts';
 

@@ -1,5 +1,5 @@
 import type { DerivedJob } from '@yellow-pin/core/job/derive';
-import type { Setup } from '@yellow-pin/core/job/setup';
+import type { Setup } from '@yellow-pin/core/setup/setup';
 
 /**
  * The setup that is shown: the one asked for, else the first with something to make, else the first with rows that wait for a decision,

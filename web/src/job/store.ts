@@ -3,8 +3,8 @@ import { create } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { correctionSchema, type Correction } from '@yellow-pin/core/corrections/schema';
-import type { Plan, SizeDecision } from '@yellow-pin/core/job/plan';
-import type { Setup } from '@yellow-pin/core/job/setup';
+import type { Plan, SizeDecision } from '@yellow-pin/core/plan/plan';
+import type { Setup } from '@yellow-pin/core/setup/setup';
 import type { Steps } from './kept-undo.ts';
 import type { Tool } from '@yellow-pin/core/tools/schema';
 

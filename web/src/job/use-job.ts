@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import type { Library } from '@yellow-pin/core/job/library';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Library } from '@yellow-pin/core/plan/library';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import { api, ApiError, type OpenJob } from '../api.ts';
 import type { JobWorker, PartPicture } from '../workers/job.worker.ts';
 import type { ScreenStep } from '../workers/produce-steps.ts';

@@ -2,7 +2,7 @@ import { Box, Button, Center, Flex, Text } from '@chakra-ui/react';
 import { Keyboard, Maximize, Spline, X } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
-import { zeroInWords } from '@yellow-pin/core/job/setup-frame';
+import { zeroInWords } from '@yellow-pin/core/setup/setup-frame';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { useJob } from '../job/job-view.ts';
 import { correct, usePicked } from '../job/store.ts';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Pickable, PickableKind } from '@yellow-pin/core/model/pickable';
-import { sideOf } from '@yellow-pin/core/job/setup';
+import { sideOf } from '@yellow-pin/core/setup/setup';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import { useJob } from '../job/job-view.ts';
 import type { Picking } from '../job/store.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { DerivedJob, Row } from '@yellow-pin/core/job/derive';
-import type { Setup } from '@yellow-pin/core/job/setup';
+import type { Setup } from '@yellow-pin/core/setup/setup';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { askedBefore } from '../code/asked-before.ts';
 import { setupToShow } from '../job/setup-to-show.ts';

@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router-dom';
 import type { Feature } from '@yellow-pin/core/features/family';
 import { familyOf, placeOf } from '@yellow-pin/core/features/registry';
 import { distance } from '@yellow-pin/core/geometry/vec';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import { carryPlan, compareFeatures, type Pair } from '@yellow-pin/core/revision/compare';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import { api, type OpenJob, type PartRevision } from '../api.ts';

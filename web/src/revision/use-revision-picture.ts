@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
-import type { Library } from '@yellow-pin/core/job/library';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Library } from '@yellow-pin/core/plan/library';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import type { PartRevision } from '../api.ts';
 import { withStep, type Produced } from '../job/produced.ts';
 import type { JobWorker, PartPicture } from '../workers/job.worker.ts';

@@ -13,7 +13,7 @@ import {
   WORK_OFFSETS,
   type Attitude as PartAttitude,
   type Setup,
-} from '@yellow-pin/core/job/setup';
+} from '@yellow-pin/core/setup/setup';
 import { Attitude } from '../drawings/Attitude.tsx';
 import { useJob } from '../job/job-view.ts';
 import { changeSetup, togglePicking, usePick, type Picking } from '../job/store.ts';

@@ -2,7 +2,7 @@ import { Flex, SimpleGrid, Table, VisuallyHidden } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { toFrame } from '@yellow-pin/core/geometry/frame';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
-import { viseSchema, type Holding, type KeepOut } from '@yellow-pin/core/job/setup';
+import { viseSchema, type Holding, type KeepOut } from '@yellow-pin/core/setup/setup';
 import { useJob } from '../job/job-view.ts';
 import { changeSetup, togglePicking, usePick } from '../job/store.ts';
 import { Chip } from '../kit/Chip.tsx';

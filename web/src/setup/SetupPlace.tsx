@@ -14,7 +14,7 @@ import {
   turnOver,
   WORK_OFFSETS,
   type Setup,
-} from '@yellow-pin/core/job/setup';
+} from '@yellow-pin/core/setup/setup';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { useJob } from '../job/job-view.ts';
 import { changePlan, changeSetup, usePick } from '../job/store.ts';

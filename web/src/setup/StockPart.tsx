@@ -1,8 +1,8 @@
 import { Button, Flex, SimpleGrid } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { stockSchema, type Stock } from '@yellow-pin/core/job/setup';
-import { barDiameter } from '@yellow-pin/core/job/setup-frame';
+import { stockSchema, type Stock } from '@yellow-pin/core/setup/setup';
+import { barDiameter } from '@yellow-pin/core/setup/setup-frame';
 import { boundsOf, type SolidModel } from '@yellow-pin/core/model/solid-model';
 import { api } from '../api.ts';
 import { useJob } from '../job/job-view.ts';

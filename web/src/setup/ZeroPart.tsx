@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Text } from '@chakra-ui/react';
-import type { Zero } from '@yellow-pin/core/job/setup';
-import { zeroInWords, type SetupFrame } from '@yellow-pin/core/job/setup-frame';
+import type { Zero } from '@yellow-pin/core/setup/setup';
+import { zeroInWords, type SetupFrame } from '@yellow-pin/core/setup/setup-frame';
 import type { Bounds } from '@yellow-pin/core/model/solid-model';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { useJob } from '../job/job-view.ts';

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { BOUNDS, hole, plan } from '@yellow-pin/core/testing/fixtures';
-import { setupFrame } from '@yellow-pin/core/job/setup-frame';
+import { setupFrame } from '@yellow-pin/core/setup/setup-frame';
 import type { Look } from '@yellow-pin/core/model/look';
 import { loadPlan, usePick, usePlan, type Picking } from '../job/store.ts';
 import { prompt, takeLook } from './take-look.ts';

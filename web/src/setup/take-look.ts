@@ -1,8 +1,8 @@
 import type { Feature } from '@yellow-pin/core/features/family';
 import { along, distance, dot, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { toFrame } from '@yellow-pin/core/geometry/frame';
-import { attitudeFrom, attitudeName, upFromPoints, type Setup } from '@yellow-pin/core/job/setup';
-import type { SetupFrame } from '@yellow-pin/core/job/setup-frame';
+import { attitudeFrom, attitudeName, upFromPoints, type Setup } from '@yellow-pin/core/setup/setup';
+import type { SetupFrame } from '@yellow-pin/core/setup/setup-frame';
 import type { Look } from '@yellow-pin/core/model/look';
 import { changeSetup, correct, usePick, type Picking } from '../job/store.ts';
 

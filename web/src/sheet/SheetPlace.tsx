@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Heading, Table } from '@chakra-ui/react';
 import { Printer } from 'lucide-react';
-import { zeroInWords } from '@yellow-pin/core/job/setup-frame';
+import { zeroInWords } from '@yellow-pin/core/setup/setup-frame';
 import { visitsOf } from '@yellow-pin/core/order/sequence';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { HoleActs } from '../bench/HoleActs.tsx';

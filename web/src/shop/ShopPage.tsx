@@ -2,7 +2,7 @@ import { Flex, Skeleton, Table, Tabs } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router-dom';
-import type { Library } from '@yellow-pin/core/job/library';
+import type { Library } from '@yellow-pin/core/plan/library';
 import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { operationsInWords, whenInWords } from '@yellow-pin/core/methods/words';
 import { TOOL_KINDS } from '@yellow-pin/core/tools/kinds/registry';

@@ -1,7 +1,7 @@
 import { Button, CloseButton, Drawer, Flex, Portal, Text } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { withOwnTools } from '@yellow-pin/core/job/library';
+import { withOwnTools } from '@yellow-pin/core/plan/library';
 import type { ToolNeed } from '@yellow-pin/core/tools/find';
 import { toolSchema, type Tool } from '@yellow-pin/core/tools/schema';
 import { freeNumber, usualTool } from '@yellow-pin/core/tools/usual';

@@ -1,14 +1,14 @@
 import * as Comlink from 'comlink';
 import { produceSteps } from '@yellow-pin/core/job/produce';
-import type { Library } from '@yellow-pin/core/job/library';
-import type { Plan } from '@yellow-pin/core/job/plan';
+import type { Library } from '@yellow-pin/core/plan/library';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import type { Feature } from '@yellow-pin/core/features/family';
 import { distance, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { DrawingDepths } from '@yellow-pin/core/drawing/depths';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import { modelFromDrawing } from '@yellow-pin/core/drawing/to-model';
 import { recognise, type Recognition } from '@yellow-pin/core/features/recognise';
-import { boxFromPoints, type PartBox } from '@yellow-pin/core/job/setup-frame';
+import { boxFromPoints, type PartBox } from '@yellow-pin/core/setup/setup-frame';
 import { lookAt, type Look } from '@yellow-pin/core/model/look';
 import { pickables as pickablesOf, type Pickable, type PickableKind } from '@yellow-pin/core/model/pickable';
 import { drawPicture, type Picture } from '@yellow-pin/core/model/picture';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { featureSizes } from '../../features/sets.ts';
-import { newPlan, type Plan } from '../../job/plan.ts';
+import { newPlan, type Plan } from '../../plan/plan.ts';
 import { decisionFromCallout } from '../../job/print.ts';
-import { newSetup } from '../../job/setup.ts';
+import { newSetup } from '../../setup/setup.ts';
 import { produceJob } from '../../job/produce.ts';
 import { meshModel } from '../../model/mesh.ts';
 import { boxModel } from '../../testing/box-model.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { featureSizes } from '../../features/sets.ts';
-import { newPlan } from '../../job/plan.ts';
+import { newPlan } from '../../plan/plan.ts';
 import { decisionFromCallout } from '../../job/print.ts';
 import { produceJob, proveText, type ProduceInput } from '../../job/produce.ts';
 import { counterbored, BOUNDS, drill, hole, LIBRARY } from '../../testing/fixtures.ts';
