@@ -16,4 +16,3 @@ export interface PlannedOperation extends Planned {
   /** Keys of other sizes whose cavities its holes start in, made before in the same setup. */
   after: string[];
 }
-

@@ -4,7 +4,15 @@ import { correctionSchema } from '../corrections/schema.ts';
 import { drawingDepthsSchema } from '../drawing/depths.ts';
 import { threadSchema } from '../threads/thread.ts';
 import { toolSchema } from '../tools/schema.ts';
-import { attitudeFor, MOST_SETUPS, newSetup, setupSchema, sideDirection, SIDES, type Side } from '../setup/setup.ts';
+import {
+  attitudeFor,
+  MOST_SETUPS,
+  newSetup,
+  setupSchema,
+  sideDirection,
+  SIDES,
+  type Side,
+} from '../setup/setup.ts';
 
 /** Longest name that a plan holds: ids, keys, words chosen from a list. */
 const MOST_NAME = 200;

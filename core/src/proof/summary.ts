@@ -1,4 +1,5 @@
 import { pointLength } from '../cutting/depths.ts';
+import { toolKind } from '../tools/kinds/registry.ts';
 import { isHole } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import type { DerivedJob } from '../job/derive.ts';
@@ -37,7 +38,7 @@ export function proofSummary(
   let [overcut, leftover, largest] = [0, 0, 0];
   const drilled = new Map<string, { over: number; area: number }>();
   for (const m of made) {
-    if (m.tool?.kind !== 'drill' || !m.view) continue;
+    if (!m.tool || !toolKind(m.tool.kind).drills || !m.view) continue;
     const tip = m.view.entryZ - m.call.z;
     const full = tip - pointLength(m.tool.diameter, m.tool.pointAngleDeg ?? 118);
     const over = m.view.through

@@ -59,8 +59,8 @@ function tabName({ key, kind, label }: PlannedOperation): string {
 function OperationTable({ row, operation: o, unit }: Props) {
   const feed =
     unit === 'mm'
-      ? `${formatLength(o.feed, 'mm', o.kind === 'tap' ? 2 : 0)} mm/min`
-      : `${(o.feed / MM_PER_INCH).toFixed(o.kind === 'tap' ? 4 : 1)} in/min`;
+      ? `${formatLength(o.feed, 'mm', o.tool.thread ? 2 : 0)} mm/min`
+      : `${(o.feed / MM_PER_INCH).toFixed(o.tool.thread ? 4 : 1)} in/min`;
   const how = cycleOf(o.work);
   const facts: [string, string][] = [
     ['tool', `T${o.tool.number ?? '–'} ${o.tool.description}`],

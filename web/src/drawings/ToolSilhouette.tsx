@@ -28,7 +28,7 @@ export function ToolSilhouette({ tool, width, height, scale }: Props) {
         <path
           d={cuttingMarks(tool, k, top)}
           fill="none"
-          stroke={ink(tool.kind === 'tap' ? 'thread' : 'ink')}
+          stroke={ink(tool.thread ? 'thread' : 'ink')}
           strokeWidth="0.9"
         />
       </g>

@@ -7,6 +7,7 @@ export const drillTool: ToolKindSpec = {
   kind: 'drill',
   label: 'drill',
   onlyPlunges: true,
+  drills: true,
   needsHole: false,
   cycles: ['straight', 'dwell', 'chip-break', 'full-retract'],
   isCone: false,

@@ -35,6 +35,10 @@ export interface ToolKindSpec {
   onlyPlunges: boolean;
   /** Its feed is so much a tooth; else so much a turn. */
   feedsByTooth?: boolean;
+  /** Makes a hole in solid metal down to its point. */
+  drills?: boolean;
+  /** Only starts a hole: of no use where it is there. */
+  spots?: boolean;
   /** Opens a hole that is there: it must not come before the drill. */
   needsHole: boolean;
   /** Cycles that it may run in, the usual one first. */

@@ -7,6 +7,7 @@ export const spotDrill: ToolKindSpec = {
   kind: 'spot-drill',
   label: 'spot drill',
   onlyPlunges: true,
+  spots: true,
   needsHole: false,
   cycles: ['dwell', 'straight'],
   isCone: true,

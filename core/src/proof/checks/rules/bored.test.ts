@@ -58,3 +58,39 @@ describe('a mill that plunges to a floor', () => {
   it('must not go below it', () =>
     expect(after(floored(), 42, (t) => t.replace(/Z-20\./, 'Z-21.'))).toContain('too-deep'));
 });
+
+describe('a bored hole', () => {
+  const bar = {
+    ...endMill(44, 24),
+    id: 'bar',
+    kind: 'boring-bar' as const,
+    fluteLength: 3,
+    neckDiameter: 18,
+    neckLength: 60,
+    stickOut: 65,
+  };
+  const bored = () => {
+    const given = job(
+      hole({ bottom: { shape: 'flat' }, stack: [{ shape: 'cylinder', diameter: 24, length: 20 }] }),
+      '\u230024 F7 \u21a720',
+    );
+    const tools = [...given.library.tools, endMill(43, 16), { ...bar, diameter: 24.0305 }];
+    return { ...given, library: { ...given.library, tools } };
+  };
+
+  it('is opened on a helix first, and proved', () => {
+    const { programs, checks } = produceJob(bored());
+    expect(checks.filter((c) => c.severity !== 'note')).toEqual([]);
+    const { text } = programs[0]!;
+    expect(text.indexOf('HELICAL BORE')).toBeLessThan(text.indexOf('A BORE'));
+  });
+
+  it('is not bored where nothing opened it', () => {
+    const given = bored();
+    const { text } = produceJob(given).programs[0]!;
+    const rules = proveText(given, 's1', text.replace(/^G3 .*\n/gm, ''))
+      .checks.filter((c) => c.severity === 'error')
+      .map((c) => c.rule);
+    expect(rules).toContain('boring-bar-without-hole');
+  });
+});

@@ -1,4 +1,5 @@
 import { cycleWord } from '../../../code/cycles.ts';
+import { toolKind } from '../../../tools/kinds/registry.ts';
 import type { Work } from '../../../motion/work.ts';
 import { cuttingRow, speedAndFeed } from '../../../cutting/material.ts';
 import {
@@ -35,7 +36,7 @@ export const speedsAndFeeds: CheckRule = {
       const wanted = expected(m, c);
       if (!wanted || !tool) return [];
       const speed = judged(m, 'speed', call.speed / wanted.speed, SPEED);
-      const feed = tool.kind === 'tap' ? null : judged(m, 'feed', call.feed / wanted.feed, FEED);
+      const feed = tool.thread ? null : judged(m, 'feed', call.feed / wanted.feed, FEED);
       return [
         speed && { ...speed, message: `${speed.message} Write S${wanted.speed}.` },
         feed && { ...feed, message: `${feed.message} Write ${c.word('F', wanted.feed)}.` },
@@ -95,7 +96,7 @@ export const pecks: CheckRule = {
 
 function peckFindings(m: MadeHole, { job, say, word }: CheckContext): Finding[] {
   const { tool, planned, call } = m;
-  if (tool?.kind !== 'drill') return [];
+  if (!tool || !toolKind(tool.kind).drills) return [];
   const isPecking = call.how === 'full-retract' || call.how === 'chip-break';
   const plannedPeck = planned && peckOf(planned.hole);
   const usual = plannedPeck ?? tool.diameter;
@@ -166,7 +167,7 @@ export const coolant: CheckRule = {
       const { tool, call } = m;
       if (!job.machine.coolant || !tool || call.coolant) return [];
       const isDeep = (m.view?.entryZ ?? call.r) - call.z > COOLANT_FROM * tool.diameter;
-      if (tool.kind !== 'tap' && !(tool.kind === 'drill' && isDeep)) return [];
+      if (!tool.thread && !(toolKind(tool.kind).drills && isDeep)) return [];
       return [
         {
           rule: 'coolant',

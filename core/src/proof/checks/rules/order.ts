@@ -13,10 +13,13 @@ import {
 export const order: CheckRule = {
   rule: 'order',
   run: (c) => {
-    const drilled = new Map<string, MadeHole>();
+    // The line in which a hole is first opened: drilled, or milled on a helix.
+    const drilled = new Map<string, number>();
+    const opens = (feature: string, line: number): void =>
+      void drilled.set(feature, Math.min(line, drilled.get(feature) ?? Infinity));
     for (const m of c.made)
-      if (m.view && m.tool?.kind === 'drill' && !drilled.has(m.view.feature.id))
-        drilled.set(m.view.feature.id, m);
+      if (m.view && m.tool && toolKind(m.tool.kind).drills) opens(m.view.feature.id, m.call.line);
+    for (const { hole, rounds } of c.milled) for (const r of rounds) opens(hole.view.feature.id, r.line);
     const told = new Set<string>();
     return c.made.flatMap((m): Finding[] => {
       const key = `${m.view?.feature.id}/${m.tool?.id}`;
@@ -28,29 +31,29 @@ export const order: CheckRule = {
   },
 };
 
-function outOfOrder(m: MadeHole, drill: MadeHole | undefined, c: CheckContext): Finding | null {
+function outOfOrder(m: MadeHole, opened: number | undefined, c: CheckContext): Finding | null {
   const { view, tool, row } = m;
   if (!view || !tool) return null;
-  const isAfter = drill !== undefined && drill.index < m.index;
+  const isAfter = opened !== undefined && opened < m.call.line;
   const error = (rule: string, what: string): Finding => ({
     rule,
     severity: 'error',
     message: `${name(m)}: ${toolName(tool)} ${what}`,
     ...at(m),
   });
-  if (tool.kind === 'spot-drill' && isAfter)
+  if (toolKind(tool.kind).spots && isAfter)
     return error(
       'spot-after-drill',
-      `comes after the drill in line ${drill.call.line}: there is nothing left to spot. Put it before, or take it out.`,
+      `comes after the hole is opened in line ${opened}: there is nothing left to spot. Put it before, or take it out.`,
     );
   if (!toolKind(tool.kind).needsHole || isAfter) return null;
-  if (drill)
-    return error('before-its-hole', `comes before the drill in line ${drill.call.line}. Put it after.`);
+  if (opened !== undefined)
+    return error('before-its-hole', `comes before the hole is opened in line ${opened}. Put it after.`);
   const own = c.job.setups.findIndex((s) => s.setup.id === c.setup.setup.id);
   const earlier = new Set(c.job.setups.slice(0, own).map((s) => s.setup.id));
   const isOpen =
     c.madeEarlier.has(view.feature.id) ||
-    row?.operations.some((o) => earlier.has(o.setupId) && o.tool.kind === 'drill');
+    row?.operations.some((o) => earlier.has(o.setupId) && o.opens !== undefined);
   return isOpen
     ? null
     : error(`${tool.kind}-without-hole`, 'goes into a hole that is not drilled before. Add the drill.');

@@ -98,7 +98,7 @@ function sizeFindings(m: MadeHole, { say }: CheckContext): Finding[] {
     const isSame = tool.thread.designation === row.thread.designation && tool.thread.hand === row.thread.hand;
     return isSame ? [] : fail(`does not cut the print's ${row.thread.designation}. Take its tap.`);
   }
-  if (tool.kind === 'spot-drill' || tool.kind === 'countersink') return [];
+  if (toolKind(tool.kind).isCone) return [];
   const sizes = [
     ...view.steps.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : [])),
     ...(row.thread ? [row.thread.tapDrill] : []),

@@ -1,0 +1,19 @@
+import type { ToolKind } from '../../../tools/schema.ts';
+import { boredDepths } from './bored.ts';
+import type { DepthCheck } from './common.ts';
+import { drillDepths } from './drill.ts';
+import { spotDepths } from './spot.ts';
+import { counterboreDepths, countersinkDepths } from './steps.ts';
+import { tapDepths } from './tap.ts';
+
+/** How each kind of tool's depth in a hole is judged: a line each. */
+export const DEPTH_CHECKS: Record<ToolKind, DepthCheck> = {
+  'spot-drill': spotDepths,
+  drill: drillDepths,
+  reamer: boredDepths,
+  countersink: countersinkDepths,
+  counterbore: counterboreDepths,
+  tap: tapDepths,
+  'end-mill': boredDepths,
+  'boring-bar': boredDepths,
+};

@@ -1,0 +1,28 @@
+import { rimDiameter, spotDepth } from '../../../cutting/depths.ts';
+import { entryCone, rimLevel } from '../../../operations/hole-view.ts';
+import { inSolid, offBy, pointOf, type DepthCheck } from './common.ts';
+
+/** A counterbore's floor where the model has it. */
+export const counterboreDepths: DepthCheck = (m, c) => {
+  const { view: v, tool, tip } = m;
+  const solid = inSolid(m, pointOf, c);
+  if (solid.length > 0) return solid;
+  const step = v.steps.find((s) => s.shape === 'cylinder' && Math.abs(s.diameter - tool.diameter) < 0.02);
+  if (!step) return [];
+  const floor = `the counterbore's floor, ${c.say(step.end)} below the entry`;
+  return offBy(m, tip - step.end, 'counterbore-depth', floor, step.end, c);
+};
+
+/** A countersink's rim as wide as the model has it. */
+export const countersinkDepths: DepthCheck = (m, c) => {
+  const { view: v, tool, tip } = m;
+  const cone = entryCone(v);
+  if (!cone) return [];
+  const solid = inSolid(m, () => 0, c);
+  if (solid.length > 0) return solid;
+  const angle = tool.pointAngleDeg ?? 90;
+  const rim = rimDiameter(tip - rimLevel(v), angle, tool.tipDiameter);
+  const wanted = spotDepth(cone.startDiameter, angle, tool.tipDiameter);
+  const what = `the countersink's rim of \u2300${c.say(cone.startDiameter)}`;
+  return offBy(m, (rim - cone.startDiameter) / 2, 'countersink-size', what, wanted, c);
+};
