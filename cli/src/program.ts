@@ -18,7 +18,7 @@ import { proofSummary } from '@yellow-pin/core/proof/summary';
 import { toolProfile } from '@yellow-pin/core/tools/profile';
 import type { Tool } from '@yellow-pin/core/tools/schema';
 import { LengthError } from '@yellow-pin/core/units/length';
-import { SHOP } from '@yellow-pin/demo/shop';
+import { demoShopPath } from '@yellow-pin/demo/jobs';
 import { oneOf, parseArguments, single, UsageError, type Arguments } from './arguments.ts';
 import { loadPart, readText } from './part.ts';
 
@@ -86,8 +86,7 @@ export async function program(args: string[]): Promise<number> {
 
 /** The shop's own lists from a file, the same as the screens export; else the sample shop's. */
 async function shopLibrary(parsed: Arguments): Promise<Library> {
-  const path = parsed.options.get('shop')?.[0];
-  if (path === undefined) return SHOP;
+  const path = parsed.options.get('shop')?.[0] ?? demoShopPath();
   const text = new TextDecoder().decode(await readText(path));
   let document: unknown;
   try {

@@ -18,6 +18,9 @@ export const DEMO_PARTS = [
 export const demoPartPath = (fileName: string): string =>
   fileURLToPath(new URL(`../parts/${fileName}`, import.meta.url));
 
+/** The sample shop's lists: tools, holders, materials, machines and methods in one file, as the shop's screens export them. */
+export const demoShopPath = (): string => fileURLToPath(new URL('../shop.json', import.meta.url));
+
 /** What the sample shop's print says of hole sizes, by file: narrowest diameter (mm), shallowest depth it holds for, callout. */
 const PRINTS: Record<string, { diameter: number; deeperThan: number; callout: string }[]> = {
   'manifold-block.step': [{ diameter: 6.8, deeperThan: 22, callout: 'M8x1.25 - 6H ↧16' }],
