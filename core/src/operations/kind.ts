@@ -19,7 +19,8 @@ export type Source = 'model' | 'print' | 'method' | 'table' | 'machine' | 'typed
 export interface Parameter {
   key: string;
   label: string;
-  type: 'length' | 'choice' | 'number';
+  /** `speed`: rpm; `feed`: mm/min. */
+  type: 'length' | 'choice' | 'number' | 'speed' | 'feed';
   value: number | string;
   choices?: readonly string[];
   source: Source;
@@ -153,6 +154,21 @@ export class Parameters {
       key,
       label,
       type: 'number',
+      value: use,
+      source: typeof typed === 'number' ? 'typed' : source,
+      editable: true,
+    });
+    return use;
+  }
+
+  /** A speed, rpm, or a feed, mm/min; the key says which. */
+  rate(key: 'speed' | 'feed', label: string, value: number, source: Source): number {
+    const typed = this.typed(key);
+    const use = typeof typed === 'number' ? typed : value;
+    this.list.push({
+      key,
+      label,
+      type: key,
       value: use,
       source: typeof typed === 'number' ? 'typed' : source,
       editable: true,

@@ -8,6 +8,7 @@ import { override, usePick } from '../job/store.ts';
 import { Choice } from '../kit/Choice.tsx';
 import { CountField } from '../kit/CountField.tsx';
 import { LengthField } from '../kit/LengthField.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
 import { LetGo } from './LetGo.tsx';
 
 interface Props {
@@ -57,15 +58,11 @@ function tabName({ key, kind, label }: PlannedOperation): string {
 }
 
 function OperationTable({ row, operation: o, unit }: Props) {
-  const feed =
-    unit === 'mm'
-      ? `${formatLength(o.feed, 'mm', o.tool.thread ? 2 : 0)} mm/min`
-      : `${(o.feed / MM_PER_INCH).toFixed(o.tool.thread ? 4 : 1)} in/min`;
   const how = cycleOf(o.work);
   const facts: [string, string][] = [
     ['tool', `T${o.tool.number ?? '–'} ${o.tool.description}`],
     ...(how ? ([['cycle', cycleWord(how)]] as [string, string][]) : []),
-    ['speed, feed', `${o.speed} rpm, ${feed}`],
+    ...(o.tool.thread ? ([['feed', feedInWords(o, unit)]] as [string, string][]) : []),
   ];
   return (
     <Table.Root size="sm" unstyled className="numbers">
@@ -78,9 +75,14 @@ function OperationTable({ row, operation: o, unit }: Props) {
             </Table.Cell>
           </Table.Row>
         ))}
-        {o.parameters.map((p) => (
+        {inOrder(o.parameters).map((p) => (
           <Table.Row key={p.key} title={p.relation}>
-            <Table.Cell>{p.label}</Table.Cell>
+            <Table.Cell>
+              {p.label}
+              {isRate(p) && (
+                <Quiet>, {p.type === 'speed' ? 'rpm' : `${unit === 'mm' ? 'mm' : 'in'}/min`}</Quiet>
+              )}
+            </Table.Cell>
             <Table.Cell className="num">
               <Value row={row} operation={o} parameter={p} unit={unit} />
             </Table.Cell>
@@ -98,6 +100,21 @@ function OperationTable({ row, operation: o, unit }: Props) {
   );
 }
 
+/** A tap's: it follows from pitch and speed, and nobody types it. */
+const feedInWords = (o: PlannedOperation, unit: LengthUnit): string =>
+  unit === 'mm' ? `${formatLength(o.feed, 'mm', 2)} mm/min` : `${(o.feed / MM_PER_INCH).toFixed(4)} in/min`;
+
+const isRate = (p: Parameter): boolean => p.type === 'speed' || p.type === 'feed';
+/** Speed and feed first, as everybody looks for them there. */
+const inOrder = (list: readonly Parameter[]): Parameter[] => [
+  ...list.filter(isRate),
+  ...list.filter((p) => !isRate(p)),
+];
+
+/** Feeds are set in whole millimetres or tenths of an inch. */
+const roundFeed = (mm: number, unit: LengthUnit): number =>
+  unit === 'mm' ? Math.round(mm) : (Math.round((10 * mm) / MM_PER_INCH) / 10) * MM_PER_INCH;
+
 function Value({ row, operation: o, parameter: p, unit }: Props & { parameter: Parameter }) {
   const set = (v: number | string): void => override(row.size.key, o.key, p.key, v);
   if (!p.editable) return <>{typeof p.value === 'number' ? formatLength(p.value, unit) : p.value}</>;
@@ -109,6 +126,14 @@ function Value({ row, operation: o, parameter: p, unit }: Props & { parameter: P
         options={(p.choices ?? []).map((c) => [c, c] as const)}
         onChange={set}
       />
+    );
+  if (p.type === 'speed')
+    return (
+      <CountField label={p.label} value={Number(p.value)} min={1} max={200_000} step={10} onChange={set} />
+    );
+  if (p.type === 'feed')
+    return (
+      <LengthField value={roundFeed(Number(p.value), unit)} unit={unit} label={p.label} onChange={set} />
     );
   if (p.type === 'number')
     return (

@@ -144,13 +144,16 @@ function Card({ id, operations, seconds, isWide }: CardProps) {
           title={name}
         >
           <Box minWidth="0" lineHeight="1.2">
-            <Num fontWeight="700">T{tool.number ?? '–'}</Num>
+            {/* A number in two lines is another number. */}
+            <Num fontWeight="700" whiteSpace="nowrap" fontSize={isWide ? undefined : '13px'}>
+              T{tool.number ?? '–'}
+            </Num>
             <Quiet display="block" textStyle="small" overflow="hidden" lineClamp={isWide ? 3 : 2}>
               {isWide ? tool.description : tool.sizeName}
             </Quiet>
           </Box>
           <Box flexShrink={0}>
-            <ToolSilhouette tool={tool} width={24} height={60} />
+            <ToolSilhouette tool={tool} width={isWide ? 24 : 20} height={60} />
           </Box>
         </Flex>
         <Flex gap="2px" overflow="hidden">

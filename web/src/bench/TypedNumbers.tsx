@@ -6,6 +6,9 @@ import { decide, override } from '../job/store.ts';
 import { CalloutText } from '../drawings/CalloutText.tsx';
 import { LetGo } from './LetGo.tsx';
 
+/** Counts, shares, seconds and turns: the same in every unit. */
+const NO_LENGTHS = new Set(['speed', 'peckShare', 'peckCount', 'dwell', 'springPasses']);
+
 /** What was typed for a row that cannot be made: each of it can be let go again, since one of them may be why. */
 export function TypedNumbers({ row }: { row: Row }) {
   const { plan } = useJob();
@@ -45,7 +48,9 @@ export function TypedNumbers({ row }: { row: Row }) {
               {operation}: {key.replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`)}
             </Table.Cell>
             <Table.Cell className="num">
-              {typeof value === 'number' ? formatLength(value, plan.units) : String(value)}
+              {typeof value === 'number' && !NO_LENGTHS.has(key)
+                ? formatLength(value, plan.units)
+                : String(value)}
             </Table.Cell>
             <Table.Cell className="source">
               <LetGo

@@ -1,6 +1,6 @@
 import { middleOfLimits } from '../../callout/fit-wish.ts';
-import { speedAndFeed } from '../../cutting/material.ts';
 import type { CycleHow } from '../../motion/work.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Cut } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
@@ -64,7 +64,8 @@ function planBore(c: KindContext): PlanResult {
     depth(hole),
     hole.through ? 'below exit' : 'above the floor',
   );
-  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth(hole));
+  const numbers = cuttingNumbers(c, parameters, tool, depth(hole));
+  const { speed, feed } = numbers;
   return {
     tool,
     speed,
@@ -72,6 +73,6 @@ function planBore(c: KindContext): PlanResult {
     opens: tool.diameter,
     work: placeHoles(c, how, depth),
     parameters: parameters.list,
-    remarks: [],
+    remarks: numbers.remarks,
   };
 }

@@ -1,4 +1,4 @@
-import { speedAndFeed } from '../../cutting/material.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool } from '../choose-tool.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
@@ -29,7 +29,8 @@ function planCounterbore(c: KindContext): PlanResult {
   }));
   if ('missing' in found) return found;
   const { tool } = found;
-  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, floor);
+  const numbers = cuttingNumbers(c, parameters, tool, floor);
+  const { speed, feed } = numbers;
   return {
     tool,
     speed,
@@ -40,7 +41,7 @@ function planCounterbore(c: KindContext): PlanResult {
       () => floor,
     ),
     parameters: parameters.list,
-    remarks: [],
+    remarks: numbers.remarks,
   };
 }
 

@@ -1,6 +1,6 @@
 import { countersinkDepth, rimDiameter } from '../../cutting/depths.ts';
-import { speedAndFeed } from '../../cutting/material.ts';
 import type { Tool } from '../../tools/schema.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool } from '../choose-tool.ts';
 import { entryCone } from '../hole-view.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
@@ -41,7 +41,8 @@ function planCountersink(c: KindContext): PlanResult {
     depth,
     `rim ⌀${c.say(rim)} at ${Math.round(cone.angle)}°, tip flat ⌀${c.say(tool.tipDiameter)}`,
   );
-  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
+  const numbers = cuttingNumbers(c, parameters, tool, depth);
+  const { speed, feed } = numbers;
   return {
     tool,
     speed,
@@ -52,6 +53,6 @@ function planCountersink(c: KindContext): PlanResult {
       () => depth,
     ),
     parameters: parameters.list,
-    remarks: [],
+    remarks: numbers.remarks,
   };
 }

@@ -1,10 +1,10 @@
 import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
-import { speedAndFeed } from '../../cutting/material.ts';
 import type { CycleHow, SlowStretch, Work } from '../../motion/work.ts';
 import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts';
 import type { ToolNeed } from '../../tools/find.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
 import { peckDepth } from './peck.ts';
@@ -120,13 +120,9 @@ function planDrill(c: KindContext): PlanResult {
         share: choice === 'chip-break' ? 1 : (SHORTER_FROM.find((r) => ratio > r.over)?.share ?? 1),
       })
     : undefined;
-  const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, deepest);
-  if (clamped)
-    remarks.push({
-      rule: 'machine-limit',
-      severity: 'note',
-      message: `The machine's ${clamped} limit holds drill ${tool.sizeName} back.`,
-    });
+  const numbers = cuttingNumbers(c, parameters, tool, deepest);
+  const { speed, feed } = numbers;
+  remarks.push(...numbers.remarks);
   parameters.derived('tip', 'tip below entry', tipBelow(hole), tipRelation(c, through, atTip, beyond, point));
   if (atTip)
     remarks.push({

@@ -8,7 +8,10 @@ const flat = () =>
   hole({ bottom: { shape: 'flat' }, depth: 15, stack: [{ shape: 'cylinder', diameter: 10, length: 15 }] });
 const method = 'drilled-flat-floor';
 const rowWith = (...mills: number[]) =>
-  rowOf(flat(), { method, more: mills.map((d, i) => endMill(60 + i, d)) });
+  rowOf(flat(), {
+    method,
+    more: mills.map((d, i) => ({ ...endMill(60 + i, d), rampAngleDeg: d === 10 ? undefined : 5 })),
+  });
 
 describe('a flat floor', () => {
   it('is left pointed with a warning until somebody asks for it', () => {
@@ -33,6 +36,11 @@ describe('a flat floor', () => {
     expect(work[0]!.motion).toMatchObject({ kind: 'cycle', how: { how: 'dwell' } });
   });
 
+  it('is not plunged with one that must not: a narrower one circles', () => {
+    const mills = [endMill(60, 10), endMill(61, 8)];
+    expect(made(rowOf(flat(), { method, more: mills }), 'floor').tool.diameter).toBe(8);
+  });
+
   it('keeps the row open where every cutter would leave a core', () => {
     const row = rowWith(5);
     expect(row).toMatchObject({ state: 'open', notMade: 'no tool' });
@@ -44,7 +52,10 @@ describe('a flat floor', () => {
       const features = [flat()];
       const p = plan();
       p.sizes[featureSizes(features)[0]!.key] = { overrides: {}, method };
-      const library = { ...LIBRARY, tools: [...TOOLS, endMill(60, mill)] };
+      const library = {
+        ...LIBRARY,
+        tools: [...TOOLS, { ...endMill(60, mill), rampAngleDeg: mill === 10 ? undefined : 5 }],
+      };
       const { checks, programs } = produceJob({ features, bounds: BOUNDS, plan: p, library, name: 'floor' });
       expect(programs[0]!.text).toContain('A FLOOR A1');
       expect(checks.filter((c) => c.severity !== 'note')).toEqual([]);

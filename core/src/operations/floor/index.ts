@@ -1,9 +1,9 @@
 import { pointLength } from '../../cutting/depths.ts';
-import { speedAndFeed } from '../../cutting/material.ts';
 import { helixDown, insideShare } from '../../motion/circles.ts';
 import type { Work } from '../../motion/work.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Cut } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
 import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
@@ -14,6 +14,8 @@ const LEAST_SHARE = 0.53;
 const OFF_WALL = 0.02;
 /** Above what the drill left, where the helix begins, mm. */
 const ABOVE = 0.5;
+/** Straight down it is fed at this share. */
+const PLUNGE_SHARE = 0.3;
 /** Down a turn, as a share of the cutter. */
 const PER_TURN = 0.1;
 
@@ -35,7 +37,10 @@ function planFloor(c: KindContext): PlanResult {
   const depth = parameters.length('depth', 'floor below entry', hole.depth, 'model', 'below entry');
   const floorOf = (h: HoleView): number => h.depth + depth - hole.depth;
   const orbit = (t: Tool): number => Math.max(0, (step.diameter - t.diameter) / 2 - OFF_WALL);
-  const square = c.tools.filter((t) => (t.cornerRadius ?? 0) < 0.05);
+  // As wide as the hole it can only plunge, which not every cutter may.
+  const square = c.tools.filter(
+    (t) => (t.cornerRadius ?? 0) < 0.05 && (orbit(t) > 0 || (t.rampAngleDeg ?? 90) >= 90),
+  );
   const need = {
     kind: 'end-mill',
     minDiameter: LEAST_SHARE * step.diameter,
@@ -51,17 +56,19 @@ function planFloor(c: KindContext): PlanResult {
   if ('missing' in found) return found;
   const { tool } = found;
   const radius = orbit(tool);
-  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
+  const numbers = cuttingNumbers(c, parameters, tool, depth, radius > 0 ? 1 : PLUNGE_SHARE);
+  const { speed, feed } = numbers;
   // As wide as the hole it can only go straight down, and holds there for two turns.
   const seconds = Math.ceil((100 * 2 * 60) / speed) / 100;
   const cone = pointLength(step.diameter, USUAL_POINT);
-  const perTurn =
-    radius > 0 ? parameters.length('perTurn', 'down a turn', PER_TURN * tool.diameter, 'method') : 0;
+  const steep = 2 * Math.PI * radius * Math.tan((Math.min(tool.rampAngleDeg ?? 89, 89) * Math.PI) / 180);
+  const usual = Math.max(0.02, Math.floor(100 * Math.min(PER_TURN * tool.diameter, steep)) / 100);
+  const perTurn = radius > 0 ? parameters.length('perTurn', 'down a turn', usual, 'method') : 0;
   parameters.derived('diameter', 'diameter', 2 * radius + tool.diameter, 'just off the wall');
   return {
     tool,
     speed,
-    feed: radius > 0 ? feed : feed / 2,
+    feed,
     feeds: { cut: feed, lead: Math.min(c.machine.maxFeed, 2 * feed) },
     opens: step.diameter,
     work: c.holes.map((h): Work => {
@@ -86,7 +93,7 @@ function planFloor(c: KindContext): PlanResult {
       };
     }),
     parameters: parameters.list,
-    remarks: [],
+    remarks: numbers.remarks,
     alternatives: [tool, ...found.others].map((t) => t.id),
   };
 }

@@ -1,7 +1,7 @@
-import { speedAndFeed } from '../../cutting/material.ts';
 import { helixAngleDeg, helixDown, insideShare, roundAt, type Ring } from '../../motion/circles.ts';
 import type { Pass, Work } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Cut } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
 import {
@@ -105,13 +105,9 @@ function planHelicalBore(c: KindContext): PlanResult {
   const spring = Math.max(0, Math.round(parameters.number('springPasses', 'spring passes', 0, 'method')));
   if (radii.length > 1) parameters.shown('rings', 'rings', String(radii.length));
   remarks.push(...floorRemarks(c, hole, through || !isMain));
-  const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, depth);
-  if (clamped)
-    remarks.push({
-      rule: 'machine-limit',
-      severity: 'note',
-      message: `The machine's ${clamped} limit holds end mill ${tool.sizeName} back.`,
-    });
+  const numbers = cuttingNumbers(c, parameters, tool, depth);
+  const { speed, feed } = numbers;
+  remarks.push(...numbers.remarks);
   const cut: Bore = { diameter, tool, radii, perTurn, stock, spring };
   return {
     tool,

@@ -1,7 +1,7 @@
 import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
-import { speedAndFeed } from '../../cutting/material.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool } from '../choose-tool.ts';
 import { LONG_FROM, mainBreakThrough, mainDepth, mainDiameter } from '../drill/index.ts';
 import type { HoleView } from '../hole-view.ts';
@@ -88,7 +88,8 @@ function pilotWith(
   const travel = Math.max(...c.holes.map((h) => tipOf(tool, h) + c.setup.retract));
   const peck = pecks ? peckDepth(parameters, { diameter: tool.diameter, travel, share: 1 }) : undefined;
   parameters.derived('tip', 'tip below entry', tipOf(tool, c.holes[0]!), relation);
-  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
+  const numbers = cuttingNumbers(c, parameters, tool, depth);
+  const { speed, feed } = numbers;
   return {
     tool,
     speed,
@@ -97,7 +98,7 @@ function pilotWith(
       tipOf(tool, h),
     ),
     parameters: parameters.list,
-    remarks: [],
+    remarks: numbers.remarks,
   };
 }
 

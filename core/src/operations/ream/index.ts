@@ -1,4 +1,4 @@
-import { speedAndFeed } from '../../cutting/material.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Cut } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
@@ -40,7 +40,8 @@ function planReam(c: KindContext): PlanResult {
     depth(hole),
     hole.through ? 'below exit' : 'above the floor',
   );
-  const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, depth(hole));
+  const numbers = cuttingNumbers(c, parameters, tool, depth(hole));
+  const { speed, feed } = numbers;
   return {
     tool,
     speed,
@@ -48,14 +49,6 @@ function planReam(c: KindContext): PlanResult {
     opens: tool.diameter,
     work: placeHoles(c, { how: 'feed-out' }, depth),
     parameters: parameters.list,
-    remarks: clamped
-      ? [
-          {
-            rule: 'machine-limit',
-            severity: 'note',
-            message: `The machine's ${clamped} limit holds reamer ${tool.sizeName} back.`,
-          },
-        ]
-      : [],
+    remarks: numbers.remarks,
   };
 }

@@ -1,8 +1,8 @@
 import { rimDiameter, spotDepth } from '../../cutting/depths.ts';
-import { speedAndFeed } from '../../cutting/material.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import { EDGE_BREAK } from '../../tools/kinds/spot-drill.ts';
 import type { Tool } from '../../tools/schema.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Chosen, type Cut } from '../choose-tool.ts';
 import { drilledStep, entryCone, rimLevel, type HoleView } from '../hole-view.ts';
 import {
@@ -67,7 +67,9 @@ function planSpot(c: KindContext): PlanResult {
   remarks.push(...sharpness(c, hole, tool), ...deepStarts(c, holes, tool));
   const depth = spotDepth(rim, angle, tool.tipDiameter);
   parameters.derived('depth', 'depth at tip', depth, `rim ⌀${c.say(rim)} at ${Math.round(angle)}°`);
-  const { speed, feed } = speedAndFeed(tool, c.material, c.machine, depth);
+  const numbers = cuttingNumbers(c, parameters, tool, depth);
+  const { speed, feed } = numbers;
+  remarks.push(...numbers.remarks);
   const hold = Math.ceil((100 * HOLD_TURNS * 60) / speed) / 100;
   const seconds = parameters.seconds('dwell', 'dwell', hold, 'method');
   return {

@@ -1,4 +1,3 @@
-import { speedAndFeed } from '../../cutting/material.ts';
 import {
   drillDepthForTap,
   engagementPercent,
@@ -6,6 +5,7 @@ import {
   tapDepth,
   type TapLead,
 } from '../../threads/thread.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Chosen } from '../choose-tool.ts';
 import { mainDepth, startOfThread } from '../drill/index.ts';
 import type { HoleView } from '../hole-view.ts';
@@ -74,7 +74,8 @@ function planTap(c: KindContext): PlanResult {
       'must be one pitch beyond the tip',
       mainDepth(c, hole) === hole.depth ? 'model' : 'typed',
     );
-  const { speed, feed, clamped } = speedAndFeed(tool, c.material, c.machine, depth);
+  const numbers = cuttingNumbers(c, parameters, tool, depth);
+  const { speed, feed } = numbers;
   parameters.derived('pitch', 'pitch', thread.pitch, 'feed = pitch × speed', 'table');
   if (tool.thread!.style === 'cutting')
     parameters.shown(
@@ -82,12 +83,7 @@ function planTap(c: KindContext): PlanResult {
       'engagement',
       `${Math.round(engagementPercent(thread.majorDiameter, thread.pitch, thread.tapDrill))} %`,
     );
-  if (clamped)
-    remarks.push({
-      rule: 'machine-limit',
-      severity: 'note',
-      message: `The machine's ${clamped} limit sets the tap's speed to ${speed} rpm; the feed follows.`,
-    });
+  remarks.push(...numbers.remarks);
   if (!hole.through && lead === 'spiral-point')
     remarks.push({
       rule: 'chips-forward',

@@ -9,7 +9,7 @@ function job(feature: HoleFeature, callout: string | null, method?: string) {
   const p = plan();
   const said = callout === null ? {} : decisionFromCallout(callout, 'mm');
   p.sizes[featureSizes([feature])[0]!.key] = { ...said, overrides: {}, method };
-  const tools = [...TOOLS, drill(40, 7.8), reamer(41, 8), endMill(42, 8)];
+  const tools = [...TOOLS, drill(40, 7.8), reamer(41, 8), { ...endMill(42, 8), rampAngleDeg: undefined }];
   return { features: [feature], bounds: BOUNDS, plan: p, library: { ...LIBRARY, tools }, name: 'bored' };
 }
 
