@@ -70,6 +70,24 @@ test('a thread that has no room leaves the row open with the reason', async ({ p
   ).toBeVisible();
 });
 
+test('a method is chosen for a row, its feed is typed, and both can be let go', async ({ page }) => {
+  await openBlock(page);
+  await rowOf(page, 'B').getByRole('button').first().click();
+  await page.getByLabel('Method of B').selectOption({ label: 'drill, floor milled flat' });
+  await expect(page.getByRole('tab', { name: 'floor' })).toBeVisible();
+  await page.getByLabel('feed', { exact: true }).fill('300');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  await page.getByRole('link', { name: 'Code' }).click();
+  await expect(page.getByTestId('code')).toContainText('END MILL D5');
+  await page.goBack();
+  await page.getByRole('button', { name: 'Let feed go back' }).click();
+  await page.getByLabel('Method of B').selectOption({ index: 0 });
+  await expect(page.getByRole('tab', { name: 'floor' })).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('tab', { name: 'floor' })).toBeVisible();
+});
+
 test('the whole way by keyboard', async ({ page }) => {
   await openBlock(page);
   await page.keyboard.press('ArrowDown');
