@@ -33,6 +33,8 @@ export interface DerivedJob {
   setups: DerivedSetup[];
   machine: MachineProfile;
   material: Material;
+  /** At how many percent of their feeds all operations run. */
+  feedPercent: number;
   /** What the programmer's corrections did. */
   corrected: Pick<Corrected, 'by' | 'lost'>;
   /** Features planned, and all. */
@@ -99,6 +101,7 @@ export function derive(input: DeriveInput): Derivation {
       lineNumbers: { ...machine.lineNumbers, on: plan.codeOptions.lineNumbers ?? machine.lineNumbers.on },
     },
     material,
+    feedPercent: plan.codeOptions.feedPercent ?? 100,
     corrected: { by, lost },
     coverage: {
       planned:

@@ -129,6 +129,7 @@ function headOf(
       `material ${job.material.name}, side ${attitudeName(setup.attitude)}`,
       `stock ${stockInWords(setup, frame, say)}`,
       `holding ${holdingInWords(setup, say)}`,
+      ...(job.feedPercent === 100 ? [] : [`all feeds at ${job.feedPercent} percent, taps turn slower`]),
     ],
     notMade: [
       ...open.map((r) => `${r.tag} ${r.calloutText} x${r.size.features.length}`),

@@ -327,6 +327,7 @@ export class RowPlanner {
         say: this.say,
         space: where.space,
         discs: (t) => this.discsOf(t),
+        pace: (this.input.plan.codeOptions.feedPercent ?? 100) / 100,
         favour: this.input.favour.get(where.setup.id) ?? [],
         setup: where.setup,
         holes,

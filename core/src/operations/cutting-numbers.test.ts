@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
-import { endMill, hole, made, rowOf } from '../testing/fixtures.ts';
+import { featureSizes } from '../features/sets.ts';
+import { decisionFromCallout } from '../job/print.ts';
+import { produceJob } from '../job/produce.ts';
+import { BOUNDS, endMill, hole, LIBRARY, made, plan, rowOf } from '../testing/fixtures.ts';
 
 const plain = () => hole({ stack: [{ shape: 'cylinder', diameter: 8.5, length: 20 }] });
 const drilled = (typed: Record<string, number> = {}) =>
@@ -48,6 +51,29 @@ describe('speed and feed of an operation', () => {
     );
     expect(tapped).toMatchObject({ speed: 450, feed: 450 * 1.25 });
     expect(of(tapped, 'feed')).toBeUndefined();
+  });
+
+  it('a first part may run slow: every feed at a share, a tap turning slower, and the program says so', () => {
+    const features = [hole({ stack: [{ shape: 'cylinder', diameter: 6.8, length: 25 }], depth: 25 })];
+    const job = (feedPercent?: number) => {
+      const p = plan();
+      p.codeOptions = { feedPercent };
+      p.sizes[featureSizes(features)[0]!.key] = {
+        ...decisionFromCallout('M8x1.25 ↧16', 'mm'),
+        overrides: {},
+      };
+      return produceJob({ features, bounds: BOUNDS, plan: p, library: LIBRARY, name: 'slow' });
+    };
+    const [usual, slow] = [job(), job(40)].map((j) => j.job.rows[0]!.operations);
+    slow!.forEach((o, i) => {
+      const was = usual![i]!;
+      if (o.kind === 'tap')
+        expect(o).toMatchObject({ speed: Math.round(0.4 * was.speed), feed: o.speed * 1.25 });
+      else expect(o).toMatchObject({ speed: was.speed, feed: 0.4 * was.feed });
+    });
+    expect(job(40).programs[0]!.text).toContain('ALL FEEDS AT 40 PERCENT');
+    expect(job().programs[0]!.text).not.toContain('PERCENT');
+    expect(job(40).checks.filter((c) => c.severity !== 'note')).toEqual([]);
   });
 
   it('all feeds of a path follow what is typed', () => {

@@ -7,7 +7,8 @@ const FAR_OFF = 2;
 
 /**
  * Speed (rpm) and feed (mm/min) of an operation: the material's table for the tool and that depth, held to the machine's limits, or what is
- * typed over it. A feed that is not typed follows the speed; a tap's is pitch × speed, always. Throws MissingCuttingData.
+ * typed over it. A feed that is not typed follows the speed; a tap's is pitch × speed, always. Last comes
+ * the pace of the whole program. Throws MissingCuttingData.
  */
 export function cuttingNumbers(
   c: KindContext,
@@ -39,7 +40,13 @@ export function cuttingNumbers(
     1,
     held('speed', parameters.rate('speed', 'speed', table.speed, source), c.machine.maxSpeed),
   );
-  if (tool.thread) return { speed, feed: tapFeed(speed, tool.thread.pitch), remarks };
+  const percent = `at ${Math.round(100 * c.pace)} %`;
+  if (tool.thread) {
+    // Slower turning is all that slows a tap: its feed is tied to it.
+    const paced = Math.max(1, Math.round(speed * c.pace));
+    if (c.pace !== 1) parameters.shown('paced', percent, `${paced} rpm`);
+    return { speed: paced, feed: tapFeed(paced, tool.thread.pitch), remarks };
+  }
   const following = Math.min(c.machine.maxFeed, (share * table.feed * speed) / table.speed);
   const feed = Math.max(
     1,
@@ -55,5 +62,7 @@ export function cuttingNumbers(
         severity: 'warning',
         message: `The typed ${what} is ${(is / usual).toFixed(1)} times what the table has for ${tool.description} in ${c.material.name}.`,
       });
-  return { speed, feed, remarks };
+  const paced = Math.max(1, feed * c.pace);
+  if (c.pace !== 1) parameters.derived('paced', `feed ${percent}`, paced, 'for the whole program', 'typed');
+  return { speed, feed: paced, remarks };
 }

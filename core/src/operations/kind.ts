@@ -55,6 +55,8 @@ export interface KindContext {
   space: Space;
   /** A tool's whole outline as it stands in the machine. */
   discs(tool: Tool): readonly Disc[];
+  /** Share of all feeds at which the program runs: a first part may run slow. */
+  pace: number;
   /** Tool ids to be taken before others that would do as well, likeliest first. */
   favour: readonly string[];
   /** A length for messages, in the job's unit with the unit. */

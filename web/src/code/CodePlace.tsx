@@ -1,6 +1,7 @@
 import { Box, Checkbox, Flex } from '@chakra-ui/react';
 import { useJob } from '../job/job-view.ts';
 import { changePlan } from '../job/store.ts';
+import { CountField } from '../kit/CountField.tsx';
 import { Choice } from '../kit/Choice.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { Nothing } from '../kit/Nothing.tsx';
@@ -34,6 +35,17 @@ export default function CodePlace() {
           ]}
           onChange={(commentStyle) => set({ commentStyle })}
         />
+        <Flex align="center" gap="5px">
+          <Quiet textStyle="small">feeds at, %</Quiet>
+          <CountField
+            label="Feeds at percent"
+            value={plan.codeOptions.feedPercent ?? 100}
+            min={5}
+            max={100}
+            step={5}
+            onChange={(v) => set({ feedPercent: v === 100 ? undefined : v })}
+          />
+        </Flex>
         <Downloads />
       </Flex>
       <div className="code-pane">
