@@ -12,6 +12,7 @@ import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
 import type { KindContext, Missing, Planned, PlanResult } from '../operations/kind.ts';
 import { operationKind } from '../operations/registry.ts';
+import { orbitOf } from '../motion/work.ts';
 import { travelOrder } from '../order/travel.ts';
 import { partName } from '../space/space.ts';
 import { outlines, type Disc } from '../tools/profile.ts';
@@ -168,18 +169,17 @@ export class RowPlanner {
     const after = new Set<string>();
     const placed = views.map((v) => this.standing.view(v, k, row, after));
     row.holes.push(...placed);
-    // The first that the shop's tools can do; where none can, the first of all says what is missing.
+    // The first that the shop's tools can do; where none can, one that only something in the way keeps from it, else the first of all says
+    // what is missing.
     let first: Made | null = null;
     let method: Method | null = null;
     for (const candidate of this.candidates(row, decision, placed)) {
       const steps = stepsOf(candidate, placed[0]!, row.thread !== null);
       const made = this.planSteps(row, decision, where, placed, steps, '');
-      if (made.operations.length > 0 && made.missing.length === 0) {
+      const isDone = made.missing.length === 0 && made.operations.length > 0;
+      if (isDone || !first || (first.missing.length > 0 && made.missing.length === 0))
         [first, method] = [made, candidate];
-        break;
-      }
-      first ??= made;
-      method ??= candidate;
+      if (isDone) break;
     }
     if (!first || !method) {
       row.reasons.push('No method applies to it. Choose one, or leave it out with a reason.');
@@ -371,7 +371,9 @@ export class RowPlanner {
       for (const h of o.work) {
         if (out.has(h.label)) continue;
         const at = [h.x, h.y, h.z] as const;
-        const hit = where.space.holdingAlong(discs, at, at);
+        const orbit = orbitOf(h);
+        const swept = orbit > 0 ? discs.map((d) => ({ ...d, r: d.r + orbit })) : discs;
+        const hit = where.space.holdingAlong(swept, at, at);
         if (hit)
           out.set(
             h.label,

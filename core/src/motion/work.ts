@@ -83,6 +83,27 @@ export interface Work {
   motion: HoleCycle | PathMotion;
 }
 
+/** How far a work's path leads the tool from its axis, mm; an arc is taken by its whole circle. 0 for a cycle. */
+export function orbitOf({ x, y, motion }: Work): number {
+  if (motion.kind === 'cycle') return 0;
+  let far = 0;
+  for (const { start, moves } of motion.passes) {
+    let at: readonly [number, number, number] = start;
+    far = Math.max(far, Math.hypot(at[0] - x, at[1] - y));
+    for (const m of moves) {
+      if (m.kind === 'dwell') continue;
+      const round =
+        m.kind === 'arc'
+          ? Math.hypot(m.centre[0] - x, m.centre[1] - y) +
+            Math.hypot(at[0] - m.centre[0], at[1] - m.centre[1])
+          : 0;
+      far = Math.max(far, Math.hypot(m.to[0] - x, m.to[1] - y), round);
+      at = m.to;
+    }
+  }
+  return far;
+}
+
 /** How the first of an operation's works is made, where it is a cycle: the others are made alike. */
 export const cycleOf = (works: readonly Pick<Work, 'motion'>[]): CycleHow | null =>
   works[0]?.motion.kind === 'cycle' ? works[0].motion.how : null;

@@ -1,6 +1,6 @@
 import type { HoleView } from '@yellow-pin/core/operations/hole-view';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
-import type { Work } from '@yellow-pin/core/motion/work';
+import { orbitOf } from '@yellow-pin/core/motion/work';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
 
 export const WIDTH = 282;
@@ -86,14 +86,6 @@ export function drawSection(
     toolX: CENTRE + (made ? orbitOf(made) * k : 0),
     dimensions: operation ? dimensions(operation, view, y) : [],
   };
-}
-
-/** How far a path leads the tool from the hole's axis, mm. */
-function orbitOf({ x, y, motion }: Work): number {
-  if (motion.kind === 'cycle') return 0;
-  return motion.passes
-    .flatMap((p) => p.moves)
-    .reduce((far, m) => (m.kind === 'dwell' ? far : Math.max(far, Math.hypot(m.to[0] - x, m.to[1] - y))), 0);
 }
 
 const bottomPoint = (v: HoleView): number => {

@@ -1,13 +1,12 @@
 import { middleOfLimits } from '../../callout/fit-wish.ts';
 import type { CycleHow } from '../../motion/work.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
-import { chooseTool, type Cut } from '../choose-tool.ts';
-import { drilledStep, type HoleView } from '../hole-view.ts';
+import { drilledStep } from '../hole-view.ts';
+import { sizingTool, type SizingWay } from '../sizing.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
-/** Past an exit, and above a floor that the bar must not touch, mm. */
-const BREAK_THROUGH = 0.5;
-const CLEAR_OF_FLOOR = 0.1;
+/** The point is through, and the bar never touches the floor. */
+const WAY: SizingWay = { breakThrough: 0.5, clear: 0.1 };
 /** How far the point is shifted off the wall before it comes out, mm. */
 const SHIFT = 0.3;
 
@@ -37,17 +36,7 @@ function planBore(c: KindContext): PlanResult {
     middle === null ? 'hole in the model' : 'middle of the print’s limits',
     middle === null ? 'model' : 'print',
   );
-  const clear = hole.through
-    ? -parameters.length('breakThrough', 'break-through', BREAK_THROUGH, 'method', 'point below exit')
-    : parameters.length('clear', 'clear of the floor', CLEAR_OF_FLOOR, 'method', 'above the floor');
-  const depth = (h: HoleView): number => h.depth - clear;
-  const found = chooseTool(c, { kind: 'boring-bar', diameter }, (t, h): Cut => ({
-    tip: depth(h),
-    allowed: {
-      radius: Math.max(t.diameter, step.diameter) / 2 + 0.05,
-      ...(h.through ? { open: 0.45 * step.diameter } : {}),
-    },
-  }));
+  const { found, depth } = sizingTool(c, parameters, step, { kind: 'boring-bar', diameter }, WAY);
   if ('missing' in found) return found;
   const { tool } = found;
   const out = parameters.choice('out', 'way out', OUT, 'feed out', 'method');

@@ -4,6 +4,7 @@ import { OVER_AXIS, partName, type Allowed, type Hit } from '../../../space/spac
 import { drilledWidth, widestStep } from '../../../tools/kinds/kind.ts';
 import { toolKind } from '../../../tools/kinds/registry.ts';
 import type { Tool } from '../../../tools/schema.ts';
+import { chordsOf, type KnownMotion } from '../../chords.ts';
 import { Columns } from '../../columns.ts';
 import { wideTo, type InHole } from '../../milled.ts';
 import {
@@ -16,7 +17,7 @@ import {
   type MadeHole,
 } from '../check.ts';
 
-type Known = Motion & { from: [number, number, number]; to: [number, number, number] };
+type Known = KnownMotion;
 
 /** Every motion of the text, with the tool's whole outline, against part, uncut metal and holding. */
 export const way: CheckRule = {
@@ -56,7 +57,7 @@ class Way {
     this.holding(m, tool, hole);
     const inside = isMill(m, tool) ? this.c.finder.at(m, tool) : null;
     if (inside) this.inHole(m, tool, inside);
-    else if (isSideways(m)) this.across(m, tool, hole);
+    else if (isSideways(m)) for (const chord of chordsOf(m)) this.across(chord, tool, hole);
     // On the way up a tool stands where it stood on the way down.
     else if (m.to[2] < m.from[2]) this.down(m, tool, hole);
   }
@@ -197,14 +198,17 @@ class Way {
 
   private holding(m: Known, tool: Tool, hole: MadeHole | null): void {
     // The planner keeps room; only the box itself is a collision.
-    const hit = this.c.space.holdingAlong(this.c.discs(tool), m.from, m.to, 0);
-    if (hit)
-      this.say(
+    if (this.c.space.setup.keepOuts.length === 0) return;
+    for (const chord of chordsOf(m)) {
+      const hit = this.c.space.holdingAlong(this.c.discs(tool), chord.from, chord.to, 0);
+      if (!hit) continue;
+      return this.say(
         m,
         'holding',
         hole,
         `the ${partName(hit.part)} of ${toolName(tool)} goes through ${hit.name} at Z ${this.c.say(Math.min(m.from[2], m.to[2]))}; its top is at ${this.c.say(hit.height)}. Move the holding, or leave the hole out.`,
       );
+    }
   }
 
   private inPart(m: Known, tool: Tool, hole: MadeHole | null, hit: Hit): void {
