@@ -1,29 +1,22 @@
 import { formatCallout } from '../callout/callout.ts';
 import { fitWish } from '../callout/fit-wish.ts';
-import { MissingCuttingData } from '../cutting/material.ts';
 import { isHole, type Feature } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import { familyOf } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
-import { farSideSteps, methodsFor, stepsOf, type MethodStep } from '../methods/match.ts';
-import { RelationError } from '../methods/relation.ts';
+import { farSideSteps, methodsFor, stepsOf } from '../methods/match.ts';
 import type { FitWish, Method } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
-import type { KindContext, Missing, Planned, PlanResult } from '../operations/kind.ts';
-import { operationKind } from '../operations/registry.ts';
-import { orbitOf } from '../motion/work.ts';
-import { travelOrder } from '../order/travel.ts';
-import { partName } from '../space/space.ts';
-import { outlines, type Disc } from '../tools/profile.ts';
-import type { Tool } from '../tools/schema.ts';
+import { outlines } from '../tools/profile.ts';
 import { formatLength } from '../units/length.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { calloutOf, checkLimits, printed, printOf } from './print.ts';
-import { isReached, labelOf, type PlacedSetup, type PlannerInput } from './placed.ts';
-import type { PlannedOperation, Row } from './row.ts';
+import { isReached, labelOf, type PlannerInput } from './placed.ts';
+import type { Row } from './row.ts';
 import { foldReasons, guessesOf, sideNames, threadFit } from './row-words.ts';
 import { Standing } from './standing.ts';
+import { StepPlanner, type Made } from './step-planner.ts';
 
 const EMPTY: SizeDecision = { overrides: {} };
 
@@ -35,15 +28,15 @@ export class RowPlanner {
   private readonly rows = new Map<FeatureSize, Row>();
   private readonly busy = new Set<FeatureSize>();
   private readonly sizeOf = new Map<string, FeatureSize>();
-  private readonly discsOf: (tool: Tool) => readonly Disc[];
   private readonly standing: Standing;
+  private readonly steps: StepPlanner;
   private readonly say: (mm: number) => string;
 
   constructor(private readonly input: PlannerInput) {
     for (const s of input.sizes) for (const f of s.features) this.sizeOf.set(f.id, s);
-    this.discsOf = outlines(input.library);
     const { units } = input.plan;
     this.say = (mm) => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
+    this.steps = new StepPlanner(input, outlines(input.library), this.say);
     this.standing = new Standing(input, this.sizeOf, this, this.say);
   }
 
@@ -175,7 +168,7 @@ export class RowPlanner {
     let method: Method | null = null;
     for (const candidate of this.candidates(row, decision, placed)) {
       const steps = stepsOf(candidate, placed[0]!, row.thread !== null);
-      const made = this.planSteps(row, decision, where, placed, steps, '');
+      const made = this.steps.plan(row, decision, where, placed, steps, '');
       const isDone = made.missing.length === 0 && made.operations.length > 0;
       if (isDone || !first || (first.missing.length > 0 && made.missing.length === 0))
         [first, method] = [made, candidate];
@@ -237,52 +230,9 @@ export class RowPlanner {
     );
     this.take(
       row,
-      this.planSteps(row, decision, where, there, farSideSteps(method, there[0]!), 'far '),
+      this.steps.plan(row, decision, where, there, farSideSteps(method, there[0]!), 'far '),
       after,
     );
-  }
-
-  /**
-   * Plans a method's steps for the holes; where a step cannot be had for some of them, those are left out of all steps, and the rest is
-   * planned anew.
-   */
-  private planSteps(
-    row: Row,
-    decision: SizeDecision,
-    where: PlacedSetup,
-    all: HoleView[],
-    steps: MethodStep[],
-    prefix: string,
-  ): Made {
-    const blocked = new Map<string, string>();
-    for (;;) {
-      const holes = all.filter((h) => !blocked.has(h.label));
-      const result = holes.length > 0 ? this.trySteps(row, decision, where, holes, steps, prefix) : null;
-      if (result && 'missing' in result && result.holes && result.holes.length < holes.length) {
-        for (const label of result.holes)
-          blocked.set(
-            label,
-            result.missing.startsWith(`${label}:`) ? result.missing : `${label}: ${result.missing}`,
-          );
-        continue;
-      }
-      const operations = result && 'operations' in result ? result.operations : [];
-      const hit = this.inHolding(where, operations);
-      if (hit.size > 0) {
-        for (const [label, reason] of hit) blocked.set(label, reason);
-        continue;
-      }
-      return {
-        holes,
-        operations,
-        skipped: result && 'skipped' in result ? result.skipped : [],
-        missing: result && 'missing' in result ? result.all : [],
-        blocked: all.flatMap((h) => {
-          const reason = blocked.get(h.label);
-          return reason === undefined ? [] : [{ label: h.label, feature: h.feature.id, reason }];
-        }),
-      };
-    }
   }
 
   /** Puts what was planned into the row. */
@@ -297,93 +247,6 @@ export class RowPlanner {
     for (const message of made.skipped) row.remarks.push({ rule: 'not-needed', severity: 'note', message });
   }
 
-  private trySteps(
-    row: Row,
-    decision: SizeDecision,
-    where: PlacedSetup,
-    holes: HoleView[],
-    steps: MethodStep[],
-    prefix: string,
-  ):
-    | (Missing & { all: Missing[] })
-    | { operations: Omit<PlannedOperation, 'position' | 'after'>[]; skipped: string[] } {
-    const { library, material, machine } = this.input;
-    const operations: Omit<PlannedOperation, 'position' | 'after'>[] = [];
-    const skipped: string[] = [];
-    const missing: Missing[] = [];
-    const seen = new Map<string, number>();
-    for (const step of steps) {
-      const nth = (seen.get(step.kind) ?? 0) + 1;
-      seen.set(step.kind, nth);
-      const key = `${prefix}${nth === 1 ? step.kind : `${step.kind} ${nth}`}`;
-      const kind = operationKind(step.kind);
-      const context: KindContext = {
-        decision,
-        thread: row.thread,
-        print: prefix === '' ? row.print : { through: false },
-        tools: library.tools,
-        material,
-        machine,
-        say: this.say,
-        space: where.space,
-        discs: (t) => this.discsOf(t),
-        pace: (this.input.plan.codeOptions.feedPercent ?? 100) / 100,
-        favour: this.input.favour.get(where.setup.id) ?? [],
-        setup: where.setup,
-        holes,
-        step: step.step,
-        set: step.set,
-        opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
-        key,
-      };
-      const result = planned(() => kind.plan(context));
-      if ('missing' in result) missing.push(result);
-      else if ('none' in result) {
-        if (result.none) skipped.push(result.none);
-      } else {
-        const settled = kind.settles ?? [];
-        for (const o of operations) o.remarks = o.remarks.filter((r) => !settled.includes(r.rule));
-        operations.push({
-          ...result,
-          work: travelOrder(result.work),
-          id: `${where.setup.id}/${row.tag}/${key}`,
-          kind: kind.kind,
-          label: kind.label,
-          rank: kind.rank,
-          setupId: where.setup.id,
-          tag: row.tag,
-          sizeKey: row.size.key,
-          key,
-        });
-      }
-    }
-    const some = missing.find((m) => m.holes !== undefined);
-    const whole = missing.filter((m) => m.holes === undefined);
-    if (whole.length > 0) return { missing: whole[0]!.missing, all: whole };
-    return some ? { ...some, all: [some] } : { operations, skipped };
-  }
-
-  /** Holes where a tool would stand in a jaw, a clamp or a keep-out box, with the reason. */
-  private inHolding(where: PlacedSetup, operations: readonly Planned[]): Map<string, string> {
-    const out = new Map<string, string>();
-    for (const o of operations) {
-      const discs = this.discsOf(o.tool);
-      for (const h of o.work) {
-        if (out.has(h.label)) continue;
-        const at = [h.x, h.y, h.z] as const;
-        const orbit = orbitOf(h);
-        const swept = orbit > 0 ? discs.map((d) => ({ ...d, r: d.r + orbit })) : discs;
-        const hit = where.space.holdingAlong(swept, at, at);
-        if (hit)
-          out.set(
-            h.label,
-            `${h.label}: ${hit.part === 'cutting' ? '' : `the ${partName(hit.part)} of `}T${o.tool.number ?? '–'} ${o.tool.description} would go to Z ${this.say(h.z)} beside ${hit.name}, whose top is at Z ${this.say(hit.height)}. Move the holding, or make it in another setup.`,
-          );
-      }
-    }
-    return out;
-  }
-
   /** Whether that feature of a size is made in this setup or an earlier one. A size in work cannot be waited for. */
   isMadeBefore(size: FeatureSize, feature: string, k: number): boolean {
     if (this.busy.has(size)) return false;
@@ -393,16 +256,6 @@ export class RowPlanner {
     const own = row.operations.filter((o) => o.work.some((w) => w.feature === feature));
     return own.length > 0 && own.every((o) => ids.has(o.setupId));
   }
-}
-
-/** What became of a method's steps. */
-interface Made {
-  /** Holes that are made. */
-  holes: HoleView[];
-  operations: Omit<PlannedOperation, 'position' | 'after'>[];
-  skipped: string[];
-  missing: Missing[];
-  blocked: Row['blocked'];
 }
 
 /** How closely a method makes a hole: as closely as it may be asked for. */
@@ -416,15 +269,4 @@ function leaveOut(row: Row): void {
   row.operations = row.operations
     .map((o) => ({ ...o, work: o.work.filter((w) => !out.has(w.label)) }))
     .filter((o) => o.work.length > 0);
-}
-
-/** A material that says nothing of a tool keeps the row open, and tells why. */
-function planned(plan: () => PlanResult): PlanResult {
-  try {
-    return plan();
-  } catch (error) {
-    if (error instanceof MissingCuttingData || error instanceof RelationError)
-      return { missing: error.message };
-    throw error;
-  }
 }
