@@ -4,7 +4,14 @@ import { isHole, type Feature } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import { familyOf } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
-import { farSideSteps, methodsFor, stepsOf } from '../methods/match.ts';
+import {
+  farSideSteps,
+  methodsFor,
+  stepsOf,
+  whyNotMade,
+  whyNotMethod,
+  type MethodSubject,
+} from '../methods/match.ts';
 import type { FitWish, Method } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
@@ -175,7 +182,10 @@ export class RowPlanner {
       if (isDone) break;
     }
     if (!first || !method) {
-      row.reasons.push('No method applies to it. Choose one, or leave it out with a reason.');
+      if (row.reasons.length === 0)
+        row.reasons.push(
+          'No method applies to it. Leave it out with a reason, or correct what the print says.',
+        );
       return;
     }
     row.method ??= { id: method.id, name: method.name };
@@ -190,16 +200,17 @@ export class RowPlanner {
   private candidates(row: Row, decision: SizeDecision, holes: readonly HoleView[]): Method[] {
     const { library, material } = this.input;
     const all = [...library.methods, ...SHIPPED_METHODS];
-    const apply = methodsFor(all, {
+    const subject: MethodSubject = {
       hole: holes[0]!,
       threaded: row.thread !== null,
       fit: fitWish(row.print),
       materialId: material.id,
-    });
+    };
+    const apply = methodsFor(all, subject);
     row.methods = apply.map(({ id, name }) => ({ id, name }));
     if (decision.method !== undefined) {
       const chosen = all.find((m) => m.id === decision.method);
-      if (chosen) return [chosen];
+      if (chosen) return this.chosen(row, chosen, subject);
       row.remarks.push({
         rule: 'method-gone',
         severity: 'warning',
@@ -207,6 +218,25 @@ export class RowPlanner {
       });
     }
     return apply.filter((m) => !m.onRequest);
+  }
+
+  /** A chosen method that would leave out what the hole has is refused; one that is meant for others is taken, and it is said. */
+  private chosen(row: Row, method: Method, subject: MethodSubject): Method[] {
+    const leaves = whyNotMade(method, subject);
+    if (leaves !== null) {
+      row.reasons.push(
+        `The chosen method "${method.name}" does not fit: ${leaves}. Choose another, or the best.`,
+      );
+      return [];
+    }
+    const why = whyNotMethod(method, subject);
+    if (why !== null)
+      row.remarks.push({
+        rule: 'method-unfit',
+        severity: 'warning',
+        message: `"${method.name}" was chosen, though ${why}.`,
+      });
+    return [method];
   }
 
   /** What widens toward the far side, in the first setup that looks at it from there. */

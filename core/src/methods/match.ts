@@ -46,6 +46,12 @@ export function whyNotMethod({ when }: Method, s: MethodSubject): string | null 
   return when.materials && !when.materials.includes(s.materialId) ? 'it is for other materials' : null;
 }
 
+/** What of a hole a method would leave unmade, or make of what is not there, in words; null where it makes the whole. */
+export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
+  const { threaded, stepped, through, flatFloor } = m.when;
+  return whyNotMethod({ ...m, when: { threaded, stepped, through, flatFloor } }, s);
+};
+
 /** Methods that apply, the first listed first. */
 export const methodsFor = (methods: readonly Method[], s: MethodSubject): Method[] =>
   methods.filter((m) => whyNotMethod(m, s) === null);

@@ -9,9 +9,11 @@ import { Quiet } from '../kit/Quiet.tsx';
 export function MethodChoice({ row }: { row: Row }) {
   const { plan } = useJob();
   const chosen = plan.sizes[row.size.key]?.method;
-  if (!row.method) return null;
-  if (row.methods.length < 2) return <Quiet textStyle="small">method: {row.method.name}</Quiet>;
-  const best = row.state === 'planned' && chosen === undefined ? `: ${row.method.name}` : '';
+  if (row.methods.length < 2 && chosen === undefined)
+    return row.method && <Quiet textStyle="small">method: {row.method.name}</Quiet>;
+  const best = row.method && row.state === 'planned' && chosen === undefined ? `: ${row.method.name}` : '';
+  // One that does not fit any more still stands there until another is chosen.
+  const isListed = chosen === undefined || row.methods.some((m) => m.id === chosen);
   return (
     <Flex align="center" gap="6px">
       <Quiet textStyle="small">method</Quiet>
@@ -19,7 +21,11 @@ export function MethodChoice({ row }: { row: Row }) {
         label={`Method of ${row.tag}`}
         value={chosen ?? ''}
         strong={chosen !== undefined}
-        options={[['', `best${best}`], ...row.methods.map(({ id, name }) => [id, name] as const)]}
+        options={[
+          ['', `best${best}`],
+          ...row.methods.map(({ id, name }) => [id, name] as const),
+          ...(isListed ? [] : [[chosen, `${chosen}, does not fit`] as const]),
+        ]}
         onChange={(id) => decide(row.size.key, { method: id === '' ? undefined : id })}
       />
     </Flex>

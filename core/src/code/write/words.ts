@@ -21,7 +21,9 @@ export class Words {
   /** A tap's feed keeps every digit of pitch × speed; any other is rounded to what a person would set. */
   feed(mmPerMin: number, exact: boolean): string {
     const digits = exact ? this.profile.decimals[this.units] : this.units === 'mm' ? 0 : 1;
-    const s = this.decimal(this.units === 'mm' ? mmPerMin : mmPerMin / MM_PER_INCH, digits);
+    // However small, a feed is never written as none.
+    const own = Math.max(10 ** -digits, mmPerMin / this.mm);
+    const s = this.decimal(own, digits);
     return s.includes('.') ? s : `${s}.`;
   }
 
