@@ -62,6 +62,9 @@ describe('a hole that is milled', () => {
   it('goes as deep as planned', () =>
     expect(after((t) => t.replace(/Z-20\.5/g, 'Z-19.5'))).toContain('milled-short'));
 
+  it('does not go on into what lies below an exit', () =>
+    expect(after((t) => t.replace(/Z-20\.5/g, 'Z-40.'))).toContain('too-far-through'));
+
   it('is planned and must be in the program', () =>
     expect(after((t) => t.replace(/^G3 .*\n/gm, ''))).toContain('not-in-program'));
 
@@ -70,6 +73,11 @@ describe('a hole that is milled', () => {
 
   it('is not plunged into with a cutter that must not', () =>
     expect(after((t) => t.replace(/^G1 X\S+ Z0\.5 F/m, 'G1 Z-5. F100.\nG0 Z2.\n$&'))).toContain('plunges'));
+
+  it('is not gone into on a helix that is too steep', () =>
+    expect(after((t) => t.replace(/^G3 Z\S+ I\S+ J0\.\n(?:G3 Z\S+ I\S+ J0\.\n){3}/m, ''))).toContain(
+      'ramp-too-steep',
+    ));
 
   it('has no rapid into metal that stands yet', () =>
     expect(after((t) => t.replace(/^(G43 .*\n)(?:G0 )?Z2\./m, '$1G0 Z-4.'))).toContain('rapid-into-metal'));

@@ -1,4 +1,5 @@
 import type { PlannedOperation } from '../../../job/row.ts';
+import { MUCH_BEYOND } from '../depths/common.ts';
 import type { MilledHole } from '../../milled.ts';
 import { DEPTH_TOLERANCE, toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
 
@@ -64,6 +65,15 @@ function sizeFindings(m: MilledHole, o: PlannedOperation, c: CheckContext, find:
       ),
     ];
   }
+  if (z - own.z > MUCH_BEYOND)
+    return [
+      find(
+        'too-far-through',
+        'error',
+        own.line,
+        `goes ${c.say(z - own.z)} deeper than planned, into what lies below. Write ${c.word('Z', z)}.`,
+      ),
+    ];
   return own.z - z > DEPTH_TOLERANCE
     ? [
         find(

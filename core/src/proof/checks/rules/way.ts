@@ -1,3 +1,4 @@
+import { helixAngleDeg } from '../../../motion/circles.ts';
 import { rimDiameter } from '../../../cutting/depths.ts';
 import type { Motion } from '../../../code/read/motion.ts';
 import { OVER_AXIS, partName, type Allowed, type Hit } from '../../../space/space.ts';
@@ -27,6 +28,9 @@ export const way: CheckRule = {
 
 const isKnown = (m: Motion): m is Known => [...m.from, ...m.to].every((v) => v !== null);
 const isSideways = (m: Known): boolean => m.kind === 'arc' || m.from[0] !== m.to[0] || m.from[1] !== m.to[1];
+
+/** Rounding of the code may make a helix this much steeper. */
+const STEEP = 1.05;
 
 /** Fed, and able to cut on its side. */
 const isMill = (m: Motion, tool: Tool): boolean =>
@@ -105,9 +109,8 @@ class Way {
     const { space, say, word } = this.c;
     const z = Math.min(m.from[2], m.to[2]);
     const { x, y, entryZ } = view;
-    const own: MadeHole | null = null;
     const named = (rule: string, what: string): void =>
-      this.say(m, rule, own, `${view.label}: ${what}`, 'error', { tag: row.tag, feature: view.feature.id });
+      this.say(m, rule, null, `${view.label}: ${what}`, 'error', { tag: row.tag, feature: view.feature.id });
     const discs = this.c.discs(tool);
     const swept = orbit > 0 ? discs.map((d) => ({ ...d, r: d.r + orbit })) : discs;
     const wide = 2 * orbit + tool.diameter;
@@ -117,18 +120,13 @@ class Way {
         'milled-too-deep',
         `${toolName(tool)} cuts ⌀${say(wide)} down to Z ${say(z)}; the hole is that wide to Z ${say(floor)} only. ${word('Z', floor)} at the lowest.`,
       );
-    if ((tool.rampAngleDeg ?? 90) < 90 && !isSideways(m) && m.to[2] < m.from[2])
-      if (this.isUncut(m.to[0], m.to[1], tool.diameter / 2, m.to[2]))
-        named(
-          'plunges',
-          `${toolName(tool)} must not plunge into metal, and is fed straight down. Go in on a helix.`,
-        );
+    this.ramp(m, tool, x, y, orbit, isRound, named);
     const hit = space.partAt(swept, x, y, z, {
       radius: widestStep(view) / 2 + 0.06,
       below: space.ledFrom(x, y, wide / 2, entryZ) + 0.06,
       ...(view.through ? { open: 0.45 * Math.min(drilledWidth(view, row.thread), wide) } : {}),
     });
-    if (hit) return this.inPart(m, tool, own, hit);
+    if (hit) return this.inPart(m, tool, null, hit);
     if (isRound) {
       // A ring takes away what is inside it where no core is left standing.
       const inner = orbit - tool.diameter / 2;
@@ -141,6 +139,36 @@ class Way {
       named(
         'holder-into-metal',
         `the ${partName(thick.part)} of ${toolName(tool)} (⌀${say(2 * (thick.r - (isRound ? orbit : 0)))}) goes into metal at Z ${say(z + thick.z)}. Take a longer one.`,
+      );
+  }
+
+  /** A cutter that must not plunge goes into metal on a helix that is no steeper than it can. */
+  private ramp(
+    m: Known,
+    tool: Tool,
+    x: number,
+    y: number,
+    orbit: number,
+    isRound: boolean,
+    named: (rule: string, what: string) => void,
+  ): void {
+    const limit = tool.rampAngleDeg ?? 90;
+    const fall = m.from[2] - m.to[2];
+    if (limit >= 90 || fall <= 1e-6) return;
+    if (!isSideways(m)) {
+      if (this.isUncut(m.to[0], m.to[1], tool.diameter / 2, m.to[2]))
+        named(
+          'plunges',
+          `${toolName(tool)} must not plunge into metal, and is fed straight down. Go in on a helix.`,
+        );
+      return;
+    }
+    if (!isRound || orbit < 1e-6 || !this.isUncut(x, y, orbit + tool.diameter / 2, m.to[2])) return;
+    const angle = helixAngleDeg(fall / Math.max(1, m.turns ?? 1), orbit);
+    if (angle > limit * STEEP)
+      named(
+        'ramp-too-steep',
+        `the helix falls at ${angle.toFixed(1)}°, and ${toolName(tool)} goes into metal at ${limit}° at most. Take more turns.`,
       );
   }
 
