@@ -28,6 +28,9 @@ export function cycleWord(how: CycleHow): CycleWord {
   return row!.word;
 }
 
+/** Numbers of the G words that are cycles. */
+export const CYCLE_NUMBERS: ReadonlySet<number> = new Set(TABLE.map((r) => Number(r.word.slice(1))));
+
 /** What a cycle's word does; null for a word that is none. */
 export function cycleMeaning(word: string): { how: CycleName; hand?: 'right' | 'left' } | null {
   const row = TABLE.find((r) => r.word === word);

@@ -27,6 +27,10 @@ describe('what the print wishes and allows', () => {
       expect(row.remarks.filter((r) => r.rule === 'print-and-model')).toEqual([]);
     }
   });
+  it('leaves a reamer 0.2 to 0.3, as the handbook has it: never the nearest drill', () => {
+    const more = [reamer(42, 8), drill(43, 7.7), drill(44, 7.85), drill(45, 7.6)];
+    expect(made(rowOf(plain(8), { callout: '⌀8 H7 ↧20', more }), 'drill').tool.diameter).toBe(7.7);
+  });
   it('bores what is finer than a reamer, set to the middle of the limits', () => {
     const wide = plain(24);
     const mills = [endMill(50, 16), endMill(51, 12)];

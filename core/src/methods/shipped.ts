@@ -12,8 +12,8 @@ const milledSteps = [
   { kind: 'countersink', part: 'countersink' },
 ];
 const tap = { kind: 'tap', part: 'thread' };
-/** Under a reamer so much is left on the diameter: the drill that leaves least of it is best. */
-const REAMING = { underFrom: 0.15, underTo: 0.35 };
+/** Under a reamer 0.2 to 0.3 is left on the diameter (handbook, fits): the drill that leaves least of it is best. */
+const REAMING = { underFrom: 0.2, underTo: 0.3 };
 /** A drill before an end mill: well under, whatever there is. */
 const ROUGHING = { underFrom: 1, underTo: 'diameter / 2' };
 

@@ -232,22 +232,34 @@ export function retractLevel(c: KindContext, hole: HoleView, least = 0): number 
   return Math.max(hole.entryZ, hole.metalZ) + Math.max(c.setup.retract, least);
 }
 
+/** The size's holes, for a tool that goes `depthOf` below each entry and moves there as `motionOf` says, from R down to `z`. */
+export function placeWork(
+  c: KindContext,
+  depthOf: (hole: HoleView) => number,
+  motionOf: (hole: HoleView, r: number, z: number) => Work['motion'],
+  leastRetract = 0,
+): Work[] {
+  return c.holes.map((h) => {
+    const r = retractLevel(c, h, leastRetract);
+    const z = h.entryZ - depthOf(h);
+    return {
+      feature: h.feature.id,
+      label: h.label,
+      x: h.x,
+      y: h.y,
+      r,
+      z,
+      entryZ: h.entryZ,
+      metalZ: h.metalZ,
+      motion: motionOf(h, r, z),
+    };
+  });
+}
+
 /** The size's holes made by a cycle, for a tool that goes `depthOf` below each entry. */
-export function placeHoles(
+export const placeHoles = (
   c: KindContext,
   how: CycleHow,
   depthOf: (hole: HoleView) => number,
   leastRetract = 0,
-): Work[] {
-  return c.holes.map((h) => ({
-    feature: h.feature.id,
-    label: h.label,
-    x: h.x,
-    y: h.y,
-    r: retractLevel(c, h, leastRetract),
-    z: h.entryZ - depthOf(h),
-    entryZ: h.entryZ,
-    metalZ: h.metalZ,
-    motion: { kind: 'cycle', how },
-  }));
-}
+): Work[] => placeWork(c, depthOf, () => ({ kind: 'cycle', how }), leastRetract);

@@ -1,5 +1,5 @@
 import type { MachineProfile } from '../profiles/schema.ts';
-import { cycleMeaning } from '../cycles.ts';
+import { CYCLE_NUMBERS, cycleMeaning } from '../cycles.ts';
 import { readArc } from './arc.ts';
 import type { Block } from './blocks.ts';
 import { CycleRunner } from './cycles.ts';
@@ -7,7 +7,7 @@ import { contradiction } from './modal-groups.ts';
 import { ModalState } from './modal-state.ts';
 import type { Coordinate, CycleCall, Motion, Place, ReadProblem, ReadProgram } from './motion.ts';
 import { Problems } from './problems.ts';
-import { AXES, CYCLES, has, I, J, K, L, M_WORDS, MOVING, P, Q, R, SETTINGS, U, X, Y, Z } from './words.ts';
+import { AXES, has, I, J, K, L, M_WORDS, MOVING, P, Q, R, SETTINGS, U, X, Y, Z } from './words.ts';
 
 /** More pecks than this in one hole are a slip of the decimal point. */
 const MOST_PECKS = 5000;
@@ -88,7 +88,7 @@ export class Interpreter {
     if (g.includes(28)) return this.goToReference(line, words);
     if (g.includes(53)) {
       this.state.endCycle();
-      if (moving !== undefined && !CYCLES.has(moving)) this.state.mode = moving;
+      if (moving !== undefined && !CYCLE_NUMBERS.has(moving)) this.state.mode = moving;
       return this.goInMachine(line, words);
     }
     this.move(line, moving, words, dwellInSeconds);
@@ -181,12 +181,13 @@ export class Interpreter {
   private move(line: number, given: number | undefined, words: Float64Array, dwellInSeconds: boolean): void {
     const { state } = this;
     if (given !== undefined) {
-      if (!CYCLES.has(given)) state.endCycle();
-      else if (state.mode === null || !CYCLES.has(state.mode)) state.initialZ = this.at[2];
+      if (!CYCLE_NUMBERS.has(given)) state.endCycle();
+      else if (state.mode === null || !CYCLE_NUMBERS.has(state.mode)) state.initialZ = this.at[2];
       else if (given !== state.mode) state.sticky = {};
       state.mode = given;
     }
-    if (state.mode !== null && CYCLES.has(state.mode)) return this.cycleLine(line, words, dwellInSeconds);
+    if (state.mode !== null && CYCLE_NUMBERS.has(state.mode))
+      return this.cycleLine(line, words, dwellInSeconds);
     const hasPlace = has(words, X) || has(words, Y) || has(words, Z);
     if (!hasPlace && !has(words, I) && !has(words, J)) return;
     if (state.mode === null)

@@ -1,7 +1,8 @@
+import { CYCLE_NUMBERS } from '../cycles.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import type { CycleCall, Coordinate, ReadProgram } from './motion.ts';
 import type { Problems } from './problems.ts';
-import { CYCLES, F, H, has, S, T } from './words.ts';
+import { F, H, has, S, T } from './words.ts';
 
 const IN = 25.4;
 
@@ -95,7 +96,7 @@ export class ModalState {
   }
 
   endCycle(): void {
-    if (this.mode !== null && CYCLES.has(this.mode)) this.mode = null;
+    if (this.mode !== null && CYCLE_NUMBERS.has(this.mode)) this.mode = null;
     this.sticky = {};
     this.initialZ = null;
   }

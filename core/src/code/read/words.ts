@@ -1,3 +1,4 @@
+import { CYCLE_NUMBERS } from '../cycles.ts';
 import { letter } from './blocks.ts';
 
 /** Places of letters in {@link Block.words}. */
@@ -20,10 +21,8 @@ export const AXES = [X, Y, Z] as const;
 
 export const has = (words: Float64Array, l: number): boolean => !Number.isNaN(words[l]!);
 
-/** G words of the cycles, and how messages and motions name them. */
-export const CYCLES = new Map([73, 74, 76, 81, 82, 83, 84, 85, 86, 89].map((n) => [n, `G${n}`]));
 /** G words that move: four straight or round, and the cycles. */
-export const MOVING = new Set([0, 1, 2, 3, ...CYCLES.keys()]);
+export const MOVING = new Set([0, 1, 2, 3, ...CYCLE_NUMBERS]);
 /** G words without motion of their own that may stand in any block. */
 export const SETTINGS = new Set([
   17, 20, 21, 40, 43, 49, 53, 54, 55, 56, 57, 58, 59, 80, 90, 91, 94, 95, 98, 99, 28, 4,

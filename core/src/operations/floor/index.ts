@@ -1,17 +1,17 @@
 import { pointLength } from '../../cutting/depths.ts';
 import { helixDown, insideShare } from '../../motion/circles.ts';
-import type { Work } from '../../motion/work.ts';
-import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Cut } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
-import { Parameters, retractLevel, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+import { Parameters, placeWork, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
 /** Narrower than this share of the hole, a cutter that circles at the wall leaves a core. */
 const LEAST_SHARE = 0.53;
 /** Kept from the wall, which the drill has made, mm. */
 const OFF_WALL = 0.02;
+/** Point of the sharpest drill that may have been there, degrees. */
+const SHARPEST_POINT = 90;
 /** Above what the drill left, where the helix begins, mm. */
 const ABOVE = 0.5;
 /** Straight down it is fed at this share. */
@@ -60,7 +60,8 @@ function planFloor(c: KindContext): PlanResult {
   const { speed, feed } = numbers;
   // As wide as the hole it can only go straight down, and holds there for two turns.
   const seconds = Math.ceil((100 * 2 * 60) / speed) / 100;
-  const cone = pointLength(step.diameter, USUAL_POINT);
+  // Whatever drill was there: none is sharper than 90°.
+  const cone = pointLength(step.diameter, SHARPEST_POINT);
   const steep = 2 * Math.PI * radius * Math.tan((Math.min(tool.rampAngleDeg ?? 89, 89) * Math.PI) / 180);
   const usual = Math.max(0.02, Math.floor(100 * Math.min(PER_TURN * tool.diameter, steep)) / 100);
   const perTurn = radius > 0 ? parameters.length('perTurn', 'down a turn', usual, 'method') : 0;
@@ -71,26 +72,11 @@ function planFloor(c: KindContext): PlanResult {
     feed,
     feeds: { cut: feed, lead: Math.min(c.machine.maxFeed, 2 * feed) },
     opens: step.diameter,
-    work: c.holes.map((h): Work => {
-      const z = h.entryZ - floorOf(h);
-      const r = retractLevel(c, h);
-      const from = Math.min(r, z + cone + ABOVE);
-      const ring = { x: h.x, y: h.y, radius, from, to: z };
+    work: placeWork(c, floorOf, (h, r, z) => {
+      if (radius === 0) return { kind: 'cycle', how: { how: 'dwell', seconds } };
+      const ring = { x: h.x, y: h.y, radius, from: Math.min(r, z + cone + ABOVE), to: z };
       const share = insideShare(step.diameter, tool.diameter);
-      return {
-        feature: h.feature.id,
-        label: h.label,
-        x: h.x,
-        y: h.y,
-        r,
-        z,
-        entryZ: h.entryZ,
-        metalZ: h.metalZ,
-        motion:
-          radius > 0
-            ? { kind: 'path', passes: [helixDown(ring, Math.max(0.01, perTurn), r, 'cut', share)] }
-            : { kind: 'cycle', how: { how: 'dwell', seconds } },
-      };
+      return { kind: 'path', passes: [helixDown(ring, Math.max(0.01, perTurn), r, 'cut', share)] };
     }),
     parameters: parameters.list,
     remarks: numbers.remarks,

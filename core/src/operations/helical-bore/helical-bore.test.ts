@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { counterbored, endMill, hole, made, rowOf } from '../../testing/fixtures.ts';
+import { counterbored, drill, endMill, hole, made, rowOf } from '../../testing/fixtures.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { ringRadii } from './rings.ts';
 
@@ -76,6 +76,31 @@ describe('a helical bore', () => {
     expect(row.reasons).toEqual([]);
     expect(row.method?.id).toBe('drilled-milled-steps');
     expect(made(row, 'helical-bore').parameters.find((p) => p.key === 'diameter')?.value).toBe(20);
+  });
+
+  it('leaves no core on a blind floor, whatever was drilled: below a drill’s point the metal is solid', () => {
+    const deep = (through: boolean) => {
+      const callout = `⌀40 F7 ${through ? 'THRU' : '↧20'}`;
+      const bar: Tool = {
+        ...endMill(60, 40),
+        id: 'bar',
+        kind: 'boring-bar',
+        diameter: 40.0375,
+        fluteLength: 3,
+        neckDiameter: 30,
+        neckLength: 60,
+      };
+      const more = [endMill(51, 16), { ...drill(52, 25), fluteLength: 60 }, bar];
+      const row = rowOf(plain(40, through), { callout, more });
+      expect(row).toMatchObject({ reasons: [], method: { id: 'bored' } });
+      const { motion } = made(row, 'helical-bore').work[0]!;
+      if (motion.kind !== 'path') throw new Error('no path');
+      const first = motion.passes[0]!.moves.find((m) => m.kind === 'arc');
+      return first?.kind === 'arc' ? first.to[0] - first.centre[0] : NaN;
+    };
+    expect(deep(false) - 16 / 2).toBeLessThanOrEqual(0);
+    // Through, the drill has left nothing inside: one ring at the wall is enough.
+    expect(deep(true)).toBeCloseTo((40 - 0.4 - 16) / 2, 6);
   });
 
   it('leaves small holes to a drill of their size until somebody asks for it', () => {

@@ -1,12 +1,12 @@
 import { helixAngleDeg, helixDown, insideShare, roundAt, type Ring } from '../../motion/circles.ts';
-import type { Pass, Work } from '../../motion/work.ts';
+import type { Pass } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Cut } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
 import {
   Parameters,
-  retractLevel,
+  placeWork,
   type KindContext,
   type OperationKind,
   type PlanResult,
@@ -84,7 +84,9 @@ function planHelicalBore(c: KindContext): PlanResult {
   }));
   if ('missing' in found) return found;
   const { tool } = found;
-  const radii = ringRadii(diameter, tool.diameter, c.opened);
+  // Below a drill's point a blind hole is solid still: there its rings begin at the axis.
+  const opened = isMain && !through ? 0 : c.opened;
+  const radii = ringRadii(diameter, tool.diameter, opened);
   const smallest = Math.min(...radii);
   const limit = Math.min(USUAL_RAMP, tool.rampAngleDeg ?? USUAL_RAMP);
   const steep = 2 * Math.PI * smallest * Math.tan((limit * Math.PI) / 180);
@@ -120,22 +122,17 @@ function planHelicalBore(c: KindContext): PlanResult {
       lead: Math.min(c.machine.maxFeed, LEAD_SHARE * feed),
     },
     opens: diameter,
-    work: c.holes.map((h): Work => {
-      const r = retractLevel(c, h);
-      const z = h.entryZ - tipOf(tool, h);
-      const from = Math.min(r, Math.max(h.metalZ, h.entryZ) + ABOVE);
-      return {
-        feature: h.feature.id,
-        label: h.label,
-        x: h.x,
-        y: h.y,
-        r,
-        z,
-        entryZ: h.entryZ,
-        metalZ: h.metalZ,
-        motion: { kind: 'path', passes: borePasses(cut, { x: h.x, y: h.y, from, to: z }, r, c.opened > 0) },
-      };
-    }),
+    work: placeWork(
+      c,
+      (h) => tipOf(tool, h),
+      (h, r, z) => {
+        const from = Math.min(r, Math.max(h.metalZ, h.entryZ) + ABOVE);
+        return {
+          kind: 'path',
+          passes: borePasses(cut, { x: h.x, y: h.y, from, to: z }, r, opened > 0),
+        };
+      },
+    ),
     parameters: parameters.list,
     remarks,
     alternatives: [tool, ...found.others].map((t) => t.id),
