@@ -43,9 +43,17 @@ export function taperedPipe(major: number, pitch: number, l1: number): { e0: num
   return { e0, e1: e0 + l1 / 16 };
 }
 
+export const TAP_LEADS = ['plug', 'bottoming', 'spiral-point', 'semi-bottoming', 'taper'] as const;
+export type TapLead = (typeof TAP_LEADS)[number];
+
 /** Threads that a tap's lead takes before it cuts full thread. */
-export const LEAD_THREADS = { plug: 4, bottoming: 1.5, 'spiral-point': 4 } as const;
-export type TapLead = keyof typeof LEAD_THREADS;
+export const LEAD_THREADS: Readonly<Record<TapLead, number>> = {
+  plug: 4,
+  bottoming: 1.5,
+  'spiral-point': 4,
+  'semi-bottoming': 2.5,
+  taper: 8,
+};
 
 /** Depth of the tap's tip for a wanted depth of full thread, mm. */
 export const tapDepth = (fullThread: number, pitch: number, lead: TapLead): number =>

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TAP_LEADS } from '../threads/thread.ts';
 
 export const toolKindSchema = z.enum([
   'spot-drill',
@@ -9,6 +10,15 @@ export const toolKindSchema = z.enum([
   'tap',
   'end-mill',
   'boring-bar',
+  'centre-drill',
+  'core-drill',
+  'thread-mill',
+  't-cutter',
+  'dovetail-cutter',
+  'chamfer-mill',
+  'back-chamfer-cutter',
+  'corner-rounding-cutter',
+  'lollipop',
 ]);
 export type ToolKind = z.infer<typeof toolKindSchema>;
 
@@ -39,6 +49,23 @@ export const toolSchema = z.object({
   neckLength: z.number().positive().optional(),
   /** Steepest way into solid metal, degrees; 90 or nothing said: it may plunge. */
   rampAngleDeg: z.number().gt(0).max(90).optional(),
+  /** Centre drills: the thin drill before the cone, and how far its full diameter goes. */
+  pilotDiameter: z.number().positive().optional(),
+  pilotLength: z.number().positive().optional(),
+  /** Radius that a corner-rounding cutter leaves on an edge. */
+  profileRadius: z.number().positive().optional(),
+  /** Thread mills: the thread that its teeth have, and how many rows of them there are. */
+  threadForm: z
+    .object({
+      pitch: z.number().positive(),
+      /** Of a partial profile the widest pitch that it may cut. */
+      pitchTo: z.number().positive().optional(),
+      angleDeg: z.union([z.literal(60), z.literal(55)]),
+      rows: z.number().int().positive().max(60),
+      /** Tapered 1:16 for pipe. */
+      tapered: z.boolean().default(false),
+    })
+    .optional(),
   /** Taps only. */
   thread: z
     .object({
@@ -46,7 +73,7 @@ export const toolSchema = z.object({
       pitch: z.number().positive(),
       majorDiameter: z.number().positive(),
       hand: z.enum(['right', 'left']),
-      lead: z.enum(['plug', 'bottoming', 'spiral-point']),
+      lead: z.enum(TAP_LEADS),
       style: z.enum(['cutting', 'forming']),
     })
     .optional(),

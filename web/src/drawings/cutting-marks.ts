@@ -34,7 +34,7 @@ const cone = ({ r, point }: End): string => {
 };
 
 const threads = ({ tool, r, flute, k }: End): string => {
-  const step = Math.max(2.5, (tool.thread?.pitch ?? 1) * k);
+  const step = Math.max(2.5, (tool.thread?.pitch ?? tool.threadForm?.pitch ?? 1) * k);
   let d = '';
   for (let y = 3; y < flute; y += step) d += line(-r, y, r, y + Math.min(2, step / 2));
   return d;
@@ -42,6 +42,17 @@ const threads = ({ tool, r, flute, k }: End): string => {
 
 /** Straight flutes. */
 const straight = ({ r, flute }: End): string => line(-r / 3, 1, -r / 3, flute) + line(r / 3, 1, r / 3, flute);
+
+/** A ball: lines round it, as on a globe. */
+const round = ({ r, flute }: End): string => {
+  let d = '';
+  for (const t of [0.25, 0.5, 0.75]) {
+    const y = t * flute;
+    const half = Math.sqrt(Math.max(0, r * r - (y - r) * (y - r)));
+    d += line(-half, y, half, y);
+  }
+  return d;
+};
 
 /** How each kind's cutting part is marked, so that kinds are told apart at a glance. */
 const MARKS: Record<ToolKind, (end: End) => string> = {
@@ -53,6 +64,15 @@ const MARKS: Record<ToolKind, (end: End) => string> = {
   tap: threads,
   'end-mill': helix,
   'boring-bar': straight,
+  'centre-drill': cone,
+  'core-drill': helix,
+  'thread-mill': threads,
+  't-cutter': straight,
+  'dovetail-cutter': straight,
+  'chamfer-mill': straight,
+  'back-chamfer-cutter': straight,
+  'corner-rounding-cutter': straight,
+  lollipop: round,
 };
 
 /** Lines that show what of a tool cuts, as an SVG path; `k` px per mm, nothing above `top` mm. */

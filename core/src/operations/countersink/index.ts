@@ -1,4 +1,4 @@
-import { countersinkDepth, rimDiameter } from '../../cutting/depths.ts';
+import { rimAt, tipForRim } from '../../tools/cone.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool } from '../choose-tool.ts';
@@ -27,10 +27,10 @@ function planCountersink(c: KindContext): PlanResult {
     isPrinted ? 'print' : 'model',
     isPrinted ? 'from the print' : 'countersink in the model',
   );
-  const depthFor = (tool: Tool): number => cone.top + countersinkDepth(rim, cone.angle, tool.tipDiameter);
+  const depthFor = (tool: Tool): number => cone.top + tipForRim(tool, rim);
   const found = chooseTool(c, { kind: 'countersink', angleDeg: cone.angle, minDiameter: rim }, (tool) => ({
     tip: depthFor(tool),
-    allowed: { radius: rimDiameter(depthFor(tool), cone.angle, tool.tipDiameter) / 2 + 0.05 },
+    allowed: { radius: rimAt(tool, depthFor(tool)) / 2 + 0.05 },
   }));
   if ('missing' in found) return found;
   const { tool } = found;

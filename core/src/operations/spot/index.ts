@@ -1,5 +1,5 @@
-import { rimDiameter, spotDepth } from '../../cutting/depths.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
+import { rimAt, tipForRim } from '../../tools/cone.ts';
 import { EDGE_BREAK } from '../../tools/kinds/spot-drill.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
@@ -65,7 +65,7 @@ function planSpot(c: KindContext): PlanResult {
     });
   }
   remarks.push(...sharpness(c, hole, tool), ...deepStarts(c, holes, tool));
-  const depth = spotDepth(rim, angle, tool.tipDiameter);
+  const depth = tipForRim(tool, rim);
   parameters.derived('depth', 'depth at tip', depth, `rim ⌀${c.say(rim)} at ${Math.round(angle)}°`);
   const numbers = cuttingNumbers(c, parameters, tool, depth);
   const { speed, feed } = numbers;
@@ -85,9 +85,8 @@ function planSpot(c: KindContext): PlanResult {
 
 /** Where the tip goes: to the rim that is wanted, or, under more metal than a spot should go through, to a start at that metal's top. */
 function tipBelow(h: HoleView, tool: Tool, rim: number): number {
-  const angle = tool.pointAngleDeg ?? 90;
-  if (!isDeepStart(h, tool)) return rimLevel(h) + spotDepth(rim, angle, tool.tipDiameter);
-  return h.entryZ - h.metalZ + spotDepth(Math.min(rim, START_SHARE * drillOf(h)), angle, tool.tipDiameter);
+  if (!isDeepStart(h, tool)) return rimLevel(h) + tipForRim(tool, rim);
+  return h.entryZ - h.metalZ + tipForRim(tool, Math.min(rim, START_SHARE * drillOf(h)));
 }
 
 const isDeepStart = (h: HoleView, tool: Tool): boolean => h.metalZ - h.entryZ > tool.diameter;
@@ -193,7 +192,7 @@ function findSpot(c: KindContext, { angleDeg, rim }: WantedRim, holes: readonly 
   const cut = (tool: Tool, h: HoleView): Cut => {
     const made = Math.min(rim, USABLE * tool.diameter);
     const tip = tipBelow(h, tool, made);
-    const atEntry = rimDiameter(Math.max(0, tip), angle(tool), tool.tipDiameter);
+    const atEntry = rimAt(tool, Math.max(0, tip));
     return { tip, allowed: { radius: Math.min(tool.diameter, Math.max(atEntry, made)) / 2 + 0.05 } };
   };
   const wide = chooseTool(context, { kind: 'spot-drill', minDiameter: rim / USABLE }, cut, holes);

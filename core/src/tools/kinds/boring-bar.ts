@@ -8,6 +8,8 @@ export const boringBarTool: ToolKindSpec = {
   needsHole: true,
   cycles: ['feed-out', 'stop-out', 'shift-out', 'straight'],
   isCone: false,
+  own: ['neckDiameter', 'neckLength', 'teeth'],
+  needs: 2,
   end: (t) => flatEnd(t.diameter),
   bottoms: (_, h) => [h.entryZ - h.depth, ...floors(h)],
   touches: (_, h) => widestStep(h),

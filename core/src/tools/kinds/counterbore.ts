@@ -7,6 +7,8 @@ export const counterboreTool: ToolKindSpec = {
   needsHole: true,
   cycles: ['dwell', 'straight'],
   isCone: false,
+  own: ['teeth'],
+  needs: 0,
   end: (t) => flatEnd(t.diameter),
   bottoms: (_, h) => floors(h),
   touches: (_, h) => widestStep(h),

@@ -11,6 +11,8 @@ export const drillTool: ToolKindSpec = {
   needsHole: false,
   cycles: ['straight', 'dwell', 'chip-break', 'full-retract'],
   isCone: false,
+  own: ['pointAngleDeg', 'tipDiameter', 'teeth'],
+  needs: 1,
   end: (t) => coneEnd(t.tipDiameter, t.diameter, t.pointAngleDeg ?? USUAL_POINT),
   bottoms: (t, h) => {
     const point = t.diameter / 2 / Math.tan(((t.pointAngleDeg ?? USUAL_POINT) * Math.PI) / 360);

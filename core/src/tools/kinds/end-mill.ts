@@ -1,4 +1,5 @@
 import {
+  arcCorners,
   type Corner,
   type ToolKindSpec,
   drilledWidth,
@@ -9,19 +10,12 @@ import {
 } from './kind.ts';
 import type { Tool } from '../schema.ts';
 
-/** Steps in which a corner's radius is drawn. */
-const ROUND_STEPS = 8;
-
 /** A flat, corner-radius or ball end. */
 function millEnd(t: Tool): Corner[] {
   const r = t.diameter / 2;
   const c = Math.min(t.cornerRadius ?? 0, r);
   if (c <= 0) return [{ z: 0, r }];
-  // Corners lie on the radius: the outline stays inside the cutter by less than 0.01 mm in steps of this angle.
-  return Array.from({ length: ROUND_STEPS + 1 }, (_, i) => {
-    const a = (i / ROUND_STEPS) * (Math.PI / 2);
-    return { z: c * (1 - Math.cos(a)), r: r - c + c * Math.sin(a) };
-  });
+  return arcCorners({ z: c, r: r - c }, c, -Math.PI / 2, 0);
 }
 
 export const endMillTool: ToolKindSpec = {
@@ -32,6 +26,17 @@ export const endMillTool: ToolKindSpec = {
   needsHole: false,
   cycles: ['straight', 'dwell'],
   isCone: false,
+  own: ['teeth', 'cornerRadius', 'neckDiameter', 'neckLength', 'rampAngleDeg'],
+  needs: 1,
+  wrong: (t, say) =>
+    (t.cornerRadius ?? 0) > t.diameter / 2 + 1e-6
+      ? [
+          {
+            field: 'cornerRadius',
+            message: `A corner of more than ${say(t.diameter / 2)} is wider than the cutter.`,
+          },
+        ]
+      : [],
   end: millEnd,
   bottoms: (_, h) => [h.entryZ - h.depth, ...floors(h)],
   touches: (_, h, thread) => Math.max(widestStep(h), drilledWidth(h, thread)),

@@ -24,8 +24,41 @@ export type UsualShape = Pick<
   | 'cornerRadius'
   | 'neckDiameter'
   | 'neckLength'
+  | 'rampAngleDeg'
+  | 'pilotDiameter'
+  | 'pilotLength'
+  | 'profileRadius'
+  | 'threadForm'
   | 'thread'
 >;
+
+/** Numbers that only some kinds of tool have. */
+export type OwnNumber = keyof Pick<
+  Tool,
+  | 'pointAngleDeg'
+  | 'tipDiameter'
+  | 'teeth'
+  | 'cornerRadius'
+  | 'neckDiameter'
+  | 'neckLength'
+  | 'rampAngleDeg'
+  | 'pilotDiameter'
+  | 'pilotLength'
+  | 'profileRadius'
+>;
+
+/** What is wrong with a tool's shape: the number to look at, and why. */
+export interface ShapeFault {
+  field: keyof Tool;
+  message: string;
+}
+
+/** Height above the programmed tip at which a tool's main cone begins, how wide it is there, and its included angle. mm, degrees. */
+export interface MainCone {
+  z: number;
+  diameter: number;
+  angleDeg: number;
+}
 
 /** What the program knows of one kind of tool. */
 export interface ToolKindSpec {
@@ -45,7 +78,14 @@ export interface ToolKindSpec {
   cycles: readonly CycleName[];
   /** Its depth says how wide a rim it leaves; its own diameter need not be any size of the hole. */
   isCone: boolean;
-  /** The cutting end's outline from the tip up to its full radius. */
+  /** Numbers of its own that it may have; those that it cannot do without come first, as many as said. */
+  own: readonly OwnNumber[];
+  needs: number;
+  /** Where the cone begins with which it opens a rim; kinds that have none leave it out. */
+  cone?(tool: Tool): MainCone;
+  /** What only this kind can have wrong about its shape. `say` words a length. */
+  wrong?(tool: Tool, say: (mm: number) => string): ShapeFault[];
+  /** The cutting end's outline from the tip up to its full radius, or to where its neck begins. */
   end(tool: Tool): Corner[];
   /** Z where the tip of such a tool may stop in a hole, as it is drawn: to tell which of several holes on an axis a line makes. */
   bottoms(tool: Tool, hole: HoleView): number[];
@@ -81,12 +121,31 @@ export const floors = (h: HoleView): number[] => h.steps.map((s) => h.entryZ - s
 
 /** A cone of an included angle that begins as a flat of diameter `tip`. */
 export function coneEnd(tip: number, diameter: number, angleDeg: number): Corner[] {
-  const height = (diameter - tip) / 2 / Math.tan((angleDeg * Math.PI) / 360);
   return [
     { z: 0, r: tip / 2 },
-    { z: height, r: diameter / 2 },
+    { z: coneHeight(diameter, tip, angleDeg), r: diameter / 2 },
   ];
 }
+
+/** Greatest distance between a curve of an outline and the straight pieces that stand for it, mm. */
+const CHORD = 0.009;
+
+/** Corners on an arc from angle `from` to `to` (radians, from the axis' outward direction upward) round (r, z), within {@link CHORD}. */
+export function arcCorners(centre: Corner, radius: number, from: number, to: number): Corner[] {
+  const step = 2 * Math.acos(Math.max(0, 1 - CHORD / Math.max(radius, CHORD)));
+  const n = Math.max(4, Math.ceil(Math.abs(to - from) / step));
+  return Array.from({ length: n + 1 }, (_, i) => {
+    const a = from + (i / n) * (to - from);
+    return {
+      z: Math.max(0, centre.z + radius * Math.sin(a)),
+      r: Math.max(0, centre.r + radius * Math.cos(a)),
+    };
+  });
+}
+
+/** Height of a cone of an included angle between two diameters, mm. */
+export const coneHeight = (wide: number, narrow: number, angleDeg: number): number =>
+  (wide - narrow) / 2 / Math.tan((angleDeg * Math.PI) / 360);
 
 /** A square end. */
 export const flatEnd = (diameter: number): Corner[] => [{ z: 0, r: diameter / 2 }];

@@ -7,6 +7,8 @@ export const reamerTool: ToolKindSpec = {
   needsHole: true,
   cycles: ['feed-out', 'straight'],
   isCone: false,
+  own: ['teeth'],
+  needs: 0,
   end: (t) => flatEnd(t.diameter),
   bottoms: (_, h) => floors(h),
   touches: (_, h, thread) => drilledWidth(h, thread),

@@ -11,6 +11,9 @@ export const spotDrill: ToolKindSpec = {
   needsHole: false,
   cycles: ['dwell', 'straight'],
   isCone: true,
+  own: ['pointAngleDeg', 'tipDiameter'],
+  needs: 1,
+  cone: (t) => ({ z: 0, diameter: t.tipDiameter, angleDeg: t.pointAngleDeg ?? 90 }),
   end: (t) => coneEnd(t.tipDiameter, t.diameter, t.pointAngleDeg ?? 90),
   bottoms: (t, h) => [h.entryZ, h.metalZ].map((z) => z - t.diameter / 4),
   // A rim wider than hole or thread: where the plan has one, proof takes the plan's.

@@ -9,6 +9,8 @@ export const tapTool: ToolKindSpec = {
   needsHole: true,
   cycles: ['tap'],
   isCone: false,
+  own: ['neckDiameter', 'neckLength'],
+  needs: 0,
   end: (t) =>
     t.thread
       ? [

@@ -16,4 +16,14 @@ export const DEPTH_CHECKS: Record<ToolKind, DepthCheck> = {
   tap: tapDepths,
   'end-mill': boredDepths,
   'boring-bar': boredDepths,
+  'centre-drill': spotDepths,
+  'core-drill': drillDepths,
+  // Fed sideways, or breaking a rim that need not be in the model: no cycle line of theirs is as deep as a hole.
+  'thread-mill': boredDepths,
+  't-cutter': boredDepths,
+  'dovetail-cutter': boredDepths,
+  'chamfer-mill': countersinkDepths,
+  'back-chamfer-cutter': boredDepths,
+  'corner-rounding-cutter': boredDepths,
+  lollipop: boredDepths,
 };

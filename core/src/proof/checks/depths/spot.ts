@@ -1,12 +1,11 @@
-import { rimDiameter } from '../../../cutting/depths.ts';
+import { rimAt } from '../../../tools/cone.ts';
 import { entryCone, rimLevel, type HoleView, type PlacedStep } from '../../../operations/hole-view.ts';
 import type { Tool } from '../../../tools/schema.ts';
 import { DEPTH_TOLERANCE, isAsPlanned, type CheckContext, type Finding, type MadeHole } from '../check.ts';
 import { finding, type DepthCheck } from './common.ts';
 
 /** A spot's rim as wide as planned, and no mark that stays. */
-export const spotDepths: DepthCheck = (m, c) =>
-  spotFindings(m, rimDiameter(m.tip - rimLevel(m.view), m.tool.pointAngleDeg ?? 90, m.tool.tipDiameter), c);
+export const spotDepths: DepthCheck = (m, c) => spotFindings(m, rimAt(m.tool, m.tip - rimLevel(m.view)), c);
 
 /** The widest that a spot's cone may be at a step's top: there it would leave a mark that nothing takes away. */
 function spotMark(
@@ -14,11 +13,10 @@ function spotMark(
   tip: number,
   tool: Tool,
 ): { made: number; most: number; below: number } | null {
-  const angle = tool.pointAngleDeg ?? 90;
   for (const s of v.steps) {
     const most = s.shape === 'cone' ? s.startDiameter : s.diameter;
     const isFree = s === v.steps[0] && s.shape === 'cylinder' && v.steps.length === 1;
-    const made = Math.min(rimDiameter(Math.max(0, tip - s.top), angle, tool.tipDiameter), tool.diameter);
+    const made = Math.min(rimAt(tool, Math.max(0, tip - s.top)), tool.diameter);
     // A plain hole's edge may be broken as wide as somebody likes.
     if (!isFree && tip > s.top && made > most + 2 * DEPTH_TOLERANCE) return { made, most, below: s.top };
   }

@@ -1,4 +1,4 @@
-import { rimDiameter, spotDepth } from '../../../cutting/depths.ts';
+import { rimAt, tipForRim } from '../../../tools/cone.ts';
 import { entryCone, rimLevel } from '../../../operations/hole-view.ts';
 import { inSolid, offBy, pointOf, type DepthCheck } from './common.ts';
 
@@ -20,9 +20,8 @@ export const countersinkDepths: DepthCheck = (m, c) => {
   if (!cone) return [];
   const solid = inSolid(m, () => 0, c);
   if (solid.length > 0) return solid;
-  const angle = tool.pointAngleDeg ?? 90;
-  const rim = rimDiameter(tip - rimLevel(v), angle, tool.tipDiameter);
-  const wanted = spotDepth(cone.startDiameter, angle, tool.tipDiameter);
+  const rim = rimAt(tool, tip - rimLevel(v));
+  const wanted = tipForRim(tool, cone.startDiameter);
   const what = `the countersink's rim of \u2300${c.say(cone.startDiameter)}`;
   return offBy(m, (rim - cone.startDiameter) / 2, 'countersink-size', what, wanted, c);
 };

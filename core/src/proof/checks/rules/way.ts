@@ -1,5 +1,5 @@
 import { helixAngleDeg } from '../../../motion/circles.ts';
-import { rimDiameter } from '../../../cutting/depths.ts';
+import { rimAt } from '../../../tools/cone.ts';
 import type { Motion } from '../../../code/read/motion.ts';
 import { OVER_AXIS, partName, type Allowed, type Hit } from '../../../space/space.ts';
 import { drilledWidth, widestStep } from '../../../tools/kinds/kind.ts';
@@ -305,7 +305,7 @@ class Way {
     const kind = toolKind(tool.kind);
     const touches = kind.touches(tool, view, thread);
     return {
-      radius: (kind.isCone ? this.rim(hole, tool, touches) : touches) / 2 + 0.06,
+      radius: (kind.cone ? this.rim(hole, tool, touches) : touches) / 2 + 0.06,
       below: this.c.space.ledFrom(view.x, view.y, tool.diameter / 2, view.entryZ) + 0.06,
       // What is drilled through, or threaded through, is air: nothing behind it may be touched.
       ...(view.through && !kind.isCone
@@ -318,10 +318,7 @@ class Way {
   private rim(hole: MadeHole, tool: Tool, wanted: number): number {
     const tip = hole.view!.entryZ - hole.call.z;
     if (!isAsPlanned(hole)) return wanted;
-    return Math.max(
-      wanted,
-      Math.min(tool.diameter, rimDiameter(Math.max(0, tip), tool.pointAngleDeg ?? 90, tool.tipDiameter)),
-    );
+    return Math.max(wanted, Math.min(tool.diameter, rimAt(tool, Math.max(0, tip))));
   }
 
   private holeAt(m: Known): MadeHole | null {
