@@ -9,7 +9,7 @@ import { readProgram } from '@yellow-pin/core/code/read/read';
 import { writeProgram } from '@yellow-pin/core/code/write/write';
 import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/schema';
 import type { MotionProgram } from '@yellow-pin/core/motion/program';
-import { SHOP } from '@yellow-pin/demo/shop';
+import { SHOP } from '@yellow-pin/demo/shop/index';
 import { openCascade } from '@yellow-pin/kernel/opencascade';
 import { readStep } from '@yellow-pin/kernel';
 import { exponent, type Line } from './growth.ts';

@@ -8,7 +8,7 @@ import { newPlan } from '@yellow-pin/core/plan/plan';
 import { produceJob, type ProduceInput } from '@yellow-pin/core/job/produce';
 import { meshModel } from '@yellow-pin/core/model/mesh';
 import { compareFeatures } from '@yellow-pin/core/revision/compare';
-import { SHOP } from '@yellow-pin/demo/shop';
+import { SHOP } from '@yellow-pin/demo/shop/index';
 import { grown, type Line } from './growth.ts';
 
 /** A plate with n circles in rows, as a drawing. */

@@ -14,7 +14,7 @@ import { demoPartPath } from '@yellow-pin/demo/jobs';
 import { chance, mutate } from '@yellow-pin/demo/mutate';
 import { plateStep } from '@yellow-pin/demo/plate-step';
 import { inputOfSample, produceSample, sampleJob } from '@yellow-pin/demo/sample-job';
-import { SHOP } from '@yellow-pin/demo/shop';
+import { SHOP } from '@yellow-pin/demo/shop/index';
 import type { ReadPart, ReadRequest } from '@yellow-pin/server/work/read-work';
 import { WorkError, WorkProcess } from '@yellow-pin/server/work/work-process';
 import { atMost, type Figure } from './report.ts';

@@ -8,10 +8,11 @@ import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { featureSizes, type FeatureSize } from '@yellow-pin/core/features/sets';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { newPlan, planSchema, type Plan } from '@yellow-pin/core/plan/plan';
-import { librarySchema, type Library } from '@yellow-pin/core/plan/library';
+import { librarySchema, withJobTools, type Library } from '@yellow-pin/core/plan/library';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { SIDES, sideDirection, type Setup, type Zero } from '@yellow-pin/core/setup/setup';
 import { boxFromPoints } from '@yellow-pin/core/setup/setup-frame';
+import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
 import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
@@ -61,7 +62,7 @@ export async function program(args: string[]): Promise<number> {
   applyCallouts(plan, features, parsed);
   applyMethods(plan, features, library, parsed);
   const name = part.model.name || path!.replace(/^.*[\\/]/, '').replace(/\.[^.]*$/, '');
-  const produced = produceJob({
+  const input = withDrawerLoaded({
     features,
     bounds: part.model.bounds,
     partBox: boxFromPoints(part.model.bounds, part.mesh.positions),
@@ -70,10 +71,14 @@ export async function program(args: string[]): Promise<number> {
     name,
     mesh: part.mesh,
   });
+  const produced = produceJob(input);
   const files = new Map(produced.programs.map((p) => [p.fileName, p.text]));
-  files.set('job.json', `${JSON.stringify(jobFile(name, plan, library, produced), null, 2)}\n`);
+  files.set(
+    'job.json',
+    `${JSON.stringify(jobFile(name, input.plan, withJobTools(library, input.plan), produced), null, 2)}\n`,
+  );
   await writeWhole(out, files);
-  process.stdout.write(`${JSON.stringify(answer(plan, library, produced), null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify(answer(input.plan, library, produced), null, 2)}\n`);
   if (produced.programs.length === 0) {
     const why = produced.job.rows.flatMap((r) => r.reasons.slice(0, 1).map((x) => `${r.tag}: ${x}`));
     process.stderr.write(

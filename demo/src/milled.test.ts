@@ -5,7 +5,7 @@ import { meshModel } from '@yellow-pin/core/model/mesh';
 import { newPlan } from '@yellow-pin/core/plan/plan';
 import { newSetup, type Setup } from '@yellow-pin/core/setup/setup';
 import { readStep } from '@yellow-pin/kernel';
-import { SHOP } from './shop.ts';
+import { SHOP } from './shop/index.ts';
 import { box, cutAll, prepare, stepText, straight, turned, type Point } from './solids.ts';
 
 const UP: Point = [0, 0, 1];

@@ -9,7 +9,7 @@ import { proveText } from '@yellow-pin/core/job/produce';
 import { demoPartPath } from './jobs.ts';
 import { chance, mutate } from './mutate.ts';
 import { inputOfSample, produceSample, sampleJob } from './sample-job.ts';
-import { SHOP } from './shop.ts';
+import { SHOP } from './shop/index.ts';
 
 /** A small share of what `npm run faults` tries at length. */
 describe('mutated files', () => {

@@ -57,9 +57,9 @@ describe('what we write', () => {
 
 const planted: [what: string, rule: string, change: (text: string) => string][] = [
   ['R inside metal', 'rapid-into-metal', (t) => inTool(t, DRILL_68, (s) => s.replace('R2.', 'R-20.'))],
-  ['another tool’s H', 'length-offset', (t) => inTool(t, DRILL_68, (s) => s.replace('G43 H21', 'G43 H22'))],
-  ['no H', 'length-offset', (t) => inTool(t, DRILL_68, (s) => s.replace('G43 H21', 'G43'))],
-  ['no length offset', 'no-length-offset', (t) => inTool(t, DRILL_68, (s) => s.replace('G43 H21 ', ''))],
+  ['another tool’s H', 'length-offset', (t) => inTool(t, DRILL_68, (s) => s.replace('G43 H13', 'G43 H14'))],
+  ['no H', 'length-offset', (t) => inTool(t, DRILL_68, (s) => s.replace('G43 H13', 'G43'))],
+  ['no length offset', 'no-length-offset', (t) => inTool(t, DRILL_68, (s) => s.replace('G43 H13 ', ''))],
   ['another work offset', 'work-offset', (t) => inTool(t, DRILL_68, (s) => s.replace('G54', 'G55'))],
   [
     'M4 with a right-hand drill',
@@ -70,7 +70,7 @@ const planted: [what: string, rule: string, change: (text: string) => string][] 
   [
     'a drill of another size',
     'wrong-size',
-    (t) => inTool(t, DRILL_68, (s) => s.replace('T21 M6', 'T22 M6').replace('H21', 'H22')),
+    (t) => inTool(t, DRILL_68, (s) => s.replace('T13 M6', 'T14 M6').replace('H13', 'H14')),
   ],
   [
     'a drill fed sideways',
@@ -207,12 +207,12 @@ const planted: [what: string, rule: string, change: (text: string) => string][] 
   [
     'a tool that is not there',
     'unknown-tool',
-    (t) => inTool(t, DRILL_68, (s) => s.replace('T21 M6', 'T999 M6').replace('H21', 'H999')),
+    (t) => inTool(t, DRILL_68, (s) => s.replace('T13 M6', 'T999 M6').replace('H13', 'H999')),
   ],
   [
     'a tool changed in for nothing',
     'idle-tool',
-    (t) => inTool(t, DRILL_68, (s) => s.replace('T21 M6', 'T20 M6\nT21 M6')),
+    (t) => inTool(t, DRILL_68, (s) => s.replace('T13 M6', 'T12 M6\nT21 M6')),
   ],
   ['an R far above', 'high-r', (t) => inTool(t, DRILL_68, (s) => s.replace('R2.', 'R20.'))],
 ];

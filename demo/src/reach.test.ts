@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Shape3D } from 'replicad';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
+import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { produceJob, proveText, type ProducedJob, type ProduceInput } from '@yellow-pin/core/job/produce';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { newSetup } from '@yellow-pin/core/setup/setup';
@@ -9,7 +10,7 @@ import { featureSizes } from '@yellow-pin/core/features/sets';
 import { meshModel } from '@yellow-pin/core/model/mesh';
 import type { Tool } from '@yellow-pin/core/tools/schema';
 import { readStep } from '@yellow-pin/kernel';
-import { SHOP } from './shop.ts';
+import { SHOP } from './shop/index.ts';
 import {
   blind,
   box,
@@ -42,14 +43,14 @@ async function inputOf(
     newSetup(`s${i + 1}`, `side ${i + 1}`, up, (['G54', 'G55', 'G56'] as const)[i]),
   );
   change?.(plan);
-  return {
+  return withDrawerLoaded({
     features: recognise(model, { mesh }).features,
     bounds: model.bounds,
     mesh,
     plan,
     library: { ...SHOP, tools: tools ? tools(SHOP.tools) : SHOP.tools },
     name: 'fixture',
-  };
+  });
 }
 
 const errors = (p: ProducedJob) => p.checks.filter((c) => c.severity === 'error');

@@ -11,7 +11,7 @@ import { meshModel, type PartMesh } from '@yellow-pin/core/model/mesh';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { readStep } from '@yellow-pin/kernel';
 import { demoPartPath, demoPlan } from './jobs.ts';
-import { SHOP } from './shop.ts';
+import { SHOP } from './shop/index.ts';
 
 export interface SampleJob {
   model: SolidModel;

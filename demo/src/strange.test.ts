@@ -2,14 +2,15 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
+import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { produceJob } from '@yellow-pin/core/job/produce';
 import type { Row } from '@yellow-pin/core/job/row';
 import { edgeSegments, meshModel } from '@yellow-pin/core/model/mesh';
 import { boundsOf, type SolidModel } from '@yellow-pin/core/model/solid-model';
 import { usualTool } from '@yellow-pin/core/tools/usual';
-import { withOwnTools } from '@yellow-pin/core/plan/library';
+import { withJobTools } from '@yellow-pin/core/plan/library';
 import { readStep } from '@yellow-pin/kernel';
-import { SHOP } from './shop.ts';
+import { SHOP } from './shop/index.ts';
 import { prepare, stepText } from './solids.ts';
 import { STRANGE, type Strange } from './strange.ts';
 
@@ -36,7 +37,8 @@ function jobOf(model: SolidModel, all: Features, solid: number): Job {
   const bounds = boundsOf(edges.flatMap((e) => e.points));
   return {
     plan,
-    produce: (p) => produceJob({ features, bounds, plan: p, library: SHOP, name: 'strange', mesh }),
+    produce: (p) =>
+      produceJob(withDrawerLoaded({ features, bounds, plan: p, library: SHOP, name: 'strange', mesh })),
   };
 }
 
@@ -51,7 +53,7 @@ function wayOn(row: Row, plan: Plan): Plan | null {
   });
   switch (row.notMade) {
     case 'no tool': {
-      const tool = row.wants[0] && usualTool(row.wants[0], withOwnTools(SHOP, plan.tools));
+      const tool = row.wants[0] && usualTool(row.wants[0], withJobTools(SHOP, plan));
       return tool ? { ...plan, tools: [...plan.tools, tool] } : null;
     }
     case 'out of reach': {

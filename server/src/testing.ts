@@ -2,7 +2,7 @@ import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
 import type { DataSource } from 'typeorm';
-import { SHOP } from '@yellow-pin/demo/shop';
+import { SHOP } from '@yellow-pin/demo/shop/index';
 import { createApp } from './app.ts';
 import { openDatabase } from './database/data-source.ts';
 import { sessionSecret } from './database/settings.ts';

@@ -10,7 +10,7 @@ import { heightsFor } from '../space/cache.ts';
 import { seenOpening } from '../space/openings.ts';
 import { Space } from '../space/space.ts';
 import { fewestTools } from './fewest-tools.ts';
-import { withOwnTools, type Library } from '../plan/library.ts';
+import { withJobTools, type Library } from '../plan/library.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { PlannedOperation, Row } from './row.ts';
 import { labelOf, type PlacedSetup } from './placed.ts';
@@ -65,7 +65,7 @@ export const deriveJob = (input: DeriveInput): DerivedJob => derive(input).job;
 /** {@link deriveJob}, with the spaces that motion and proof look into. */
 export function derive(input: DeriveInput): Derivation {
   const { features: recognised, bounds, partBox, mesh, plan } = input;
-  const library = withOwnTools(input.library, plan.tools);
+  const library = withJobTools(input.library, plan);
   const machine = named(library.machines, plan.machineId, 'machine');
   const material = named(library.materials, plan.materialId, 'material');
   const { features, by, lost } = applyCorrections(recognised, plan.corrections, plan.units);

@@ -5,7 +5,7 @@ import { planChecks, proveProgram, type ProvenProgram } from '../proof/prove.ts'
 import { outlines } from '../tools/profile.ts';
 import { formatLength } from '../units/length.ts';
 import { derive, type DerivedJob, type DerivedSetup, type DeriveInput } from './derive.ts';
-import { withOwnTools } from '../plan/library.ts';
+import { withJobTools } from '../plan/library.ts';
 import { attitudeName } from '../setup/setup.ts';
 import { holdingInWords, stockInWords } from '../setup/setup-frame.ts';
 
@@ -36,7 +36,7 @@ export type ProduceStep =
 
 /** From part and plan to proved programs in three steps, so that each can be shown as soon as it is there. */
 export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, ProducedJob> {
-  const input = { ...asked, library: withOwnTools(asked.library, asked.plan.tools) };
+  const input = { ...asked, library: withJobTools(asked.library, asked.plan) };
   const { job, spaces } = derive(input);
   yield { step: 'plan', job };
   const { units } = input.plan;
@@ -88,7 +88,7 @@ export function proveText(
   setupId: string,
   text: string,
 ): ProvenProgram & { job: DerivedJob } {
-  const input = { ...asked, library: withOwnTools(asked.library, asked.plan.tools) };
+  const input = { ...asked, library: withJobTools(asked.library, asked.plan) };
   const { job, spaces } = derive(input);
   const { tools } = input.library;
   const setup = job.setups.find((s) => s.setup.id === setupId);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { LIBRARY } from '../testing/fixtures.ts';
-import { librarySchema, readLibraryRows, withOwnTools } from './library.ts';
+import { librarySchema, readLibraryRows, withJobTools } from './library.ts';
 
 const stored = () => JSON.parse(JSON.stringify(LIBRARY)) as typeof LIBRARY;
 
@@ -40,14 +40,22 @@ describe('a job’s own tools', () => {
   const own = (id: string, number: number | null) => ({ ...LIBRARY.tools[0]!, id, number });
   it('stand after the shop’s, which go first where both name one', () => {
     const first = LIBRARY.tools[0]!;
-    const { tools } = withOwnTools(LIBRARY, [own('mine', 99), { ...first, diameter: 1 }]);
+    const { tools } = withJobTools(LIBRARY, {
+      tools: [own('mine', 99), { ...first, diameter: 1 }],
+      loaded: {},
+    });
     expect(tools).toHaveLength(LIBRARY.tools.length + 1);
     expect(tools[0]).toEqual(first);
-    expect(withOwnTools({ ...LIBRARY, tools }, [own('mine', 99)]).tools).toEqual(tools);
+    expect(withJobTools({ ...LIBRARY, tools }, { tools: [own('mine', 99)], loaded: {} }).tools).toEqual(
+      tools,
+    );
   });
   it('lose a number that another tool has: no program calls the wrong one', () => {
     const taken = LIBRARY.tools[0]!.number;
-    const { tools } = withOwnTools(LIBRARY, [own('a', taken), own('b', 99), own('c', 99)]);
+    const { tools } = withJobTools(LIBRARY, {
+      tools: [own('a', taken), own('b', 99), own('c', 99)],
+      loaded: {},
+    });
     expect(tools.slice(-3).map((t) => t.number)).toEqual([null, 99, null]);
   });
 });

@@ -15,21 +15,34 @@ export const librarySchema = z.object({
 });
 export type Library = z.infer<typeof librarySchema>;
 
+/** What a job says of tools: its own ones, and the numbers on which tools from the drawer are put into the magazine for it. */
+export interface JobTools {
+  tools: readonly Tool[];
+  loaded: Readonly<Record<string, number>>;
+}
+
 /**
- * The shop's lists with a job's own tools after them; a tool that both name is the shop's. A number that another tool has by now is no place
- * for it: without one it is not posted, so that no program calls the wrong tool.
+ * The shop's lists as a job sees them: tools from the drawer on the numbers that it gives them, its own tools after the shop's; a tool that
+ * both name is the shop's. A number that another tool has by now is no place: without one a tool is not posted, so that no program calls the
+ * wrong tool.
  */
-export function withOwnTools(library: Library, own: readonly Tool[]): Library {
+export function withJobTools(library: Library, { tools: own, loaded }: JobTools): Library {
   const known = new Set(library.tools.map((t) => t.id));
+  const added = own.filter((t) => !known.has(t.id));
+  if (added.length === 0 && Object.keys(loaded).length === 0) return library;
   const taken = new Set(library.tools.map((t) => t.number));
-  const added = own
-    .filter((t) => !known.has(t.id))
-    .map((t) => {
-      const isTaken = t.number !== null && taken.has(t.number);
-      taken.add(t.number);
-      return isTaken ? { ...t, number: null } : t;
-    });
-  return added.length === 0 ? library : { ...library, tools: [...library.tools, ...added] };
+  const onNumber = (t: Tool, number: number | null): Tool => {
+    if (number === null || taken.has(number)) return t.number === null ? t : { ...t, number: null };
+    taken.add(number);
+    return t.number === number ? t : { ...t, number };
+  };
+  return {
+    ...library,
+    tools: [
+      ...library.tools.map((t) => (t.number === null ? onNumber(t, loaded[t.id] ?? null) : t)),
+      ...added.map((t) => onNumber(t, t.number)),
+    ],
+  };
 }
 
 /**

@@ -72,6 +72,8 @@ const planShape = z.object({
   toolOrders: bounded(z.array(name).max(MOST_VISITS), 12).default({}),
   /** Tools that this job has beside the shop's list. */
   tools: z.array(toolSchema).max(200).default([]),
+  /** Tool id → number on which a tool from the drawer stands in the magazine for this job. */
+  loaded: bounded(z.number().int().positive(), 500).default({}),
   /** Profile options that this job sets for itself. */
   codeOptions: z
     .object({
@@ -154,6 +156,7 @@ export function newPlan(units: Plan['units'], materialId: string, machineId: str
     sizes: {},
     toolOrders: {},
     tools: [],
+    loaded: {},
     codeOptions: {},
   };
 }

@@ -145,7 +145,7 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
       out.push({
         rule: 'no-number',
         severity: 'error',
-        message: `${o.tag}: ${o.tool.description} is not in the magazine. Give it a number on the tool screen.`,
+        message: `${o.tag}: ${o.tool.description} lies in the drawer. Give it a free number in the magazine for this job.`,
         tag: o.tag,
       });
   }

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { SHOP } from '@yellow-pin/demo/shop';
+import { SHOP } from '@yellow-pin/demo/shop/index';
 import { testServer, type TestServer } from '../testing.ts';
 import { LibraryEntity } from './entity.ts';
 import { readLibrary, seedLibrary } from './service.ts';

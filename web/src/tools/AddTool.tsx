@@ -1,7 +1,7 @@
 import { Button, CloseButton, Drawer, Flex, Portal, Text } from '@chakra-ui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import { withOwnTools } from '@yellow-pin/core/plan/library';
+import { withJobTools } from '@yellow-pin/core/plan/library';
 import type { ToolNeed } from '@yellow-pin/core/tools/find';
 import { toolSchema, type Tool } from '@yellow-pin/core/tools/schema';
 import { freeNumber, usualTool } from '@yellow-pin/core/tools/usual';
@@ -26,7 +26,7 @@ const LENGTHS = [
 /** A tool that is not in the list: filled in with usual proportions, drawn to scale, to be made like the one in the drawer. */
 export function AddTool({ need, onDone }: { need: ToolNeed; onDone(): void }) {
   const { plan, library: shop } = useJob();
-  const library = withOwnTools(shop, plan.tools);
+  const library = withJobTools(shop, plan);
   const start = usualTool(need, library);
   return (
     <Drawer.Root open onOpenChange={(d) => !d.open && onDone()} size="sm" placement="end" modal={false}>
@@ -60,7 +60,7 @@ export function AddTool({ need, onDone }: { need: ToolNeed; onDone(): void }) {
 
 function ToolForm({ start, onDone }: { start: Tool; onDone(): void }) {
   const { plan, library: shop } = useJob();
-  const library = withOwnTools(shop, plan.tools);
+  const library = withJobTools(shop, plan);
   const { control, handleSubmit, formState, setError } = useForm({
     resolver: zodResolver(toolSchema),
     defaultValues: start,
