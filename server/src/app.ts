@@ -12,7 +12,7 @@ import { readHealth } from './http/health.ts';
 import type { Uploads } from './http/uploads.ts';
 import type { ImportQueue } from './imports/queue.ts';
 import { jobRoutes } from './jobs/routes.ts';
-import { readLibrary } from './library/service.ts';
+import { libraryRoutes } from './library/routes.ts';
 
 export interface AppParts {
   database: DataSource;
@@ -74,7 +74,7 @@ export function createApp({ database, queue, uploads, log, hosts, secret }: AppP
     giveSession(response, request.headers.cookie, secret);
     response.status(204).end();
   });
-  app.get('/api/library', async (_, response) => void response.json(await readLibrary(database, log)));
+  app.use('/api/library', libraryRoutes(database, log));
   app.use('/api/jobs', jobRoutes(database, queue, uploads));
   app.use('/api', () => {
     throw new HttpError(404, 'not-found', 'There is no such address in the API.');

@@ -109,6 +109,10 @@ export interface OperationKind {
   settles?: readonly string[];
   /** Kinds with lower ranks come first in a program. */
   rank: number;
+  /** Numbers that a method may give it: key and what it is called. */
+  numbers: Readonly<Record<string, string>>;
+  /** Choices that a method may make for it. */
+  choices?: Readonly<Record<string, readonly string[]>>;
   plan(context: KindContext): PlanResult;
 }
 
@@ -136,16 +140,17 @@ export class Parameters {
   choice<T extends string>(key: string, label: string, choices: readonly T[], value: T, source: Source): T {
     const typed = this.typed(key);
     const found = choices.find((c) => c === typed);
+    const given = choices.find((c) => c === this.context.set[key]);
     this.list.push({
       key,
       label,
       type: 'choice',
       choices,
-      value: found ?? value,
-      source: found ? 'typed' : source,
+      value: found ?? given ?? value,
+      source: found ? 'typed' : given ? 'method' : source,
       editable: true,
     });
-    return found ?? value;
+    return found ?? given ?? value;
   }
 
   /** A plain number: a count, a share, seconds. Said in the label. */

@@ -19,6 +19,8 @@ export const boreKind: OperationKind = {
   label: 'bore',
   toolKinds: ['boring-bar'],
   rank: 4,
+  numbers: { breakThrough: 'break-through', clear: 'clear of the floor', shift: 'shift' },
+  choices: { out: OUT },
   plan: planBore,
 };
 

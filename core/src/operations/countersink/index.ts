@@ -11,6 +11,7 @@ export const countersinkKind: OperationKind = {
   label: 'countersink',
   toolKinds: ['countersink'],
   rank: 3,
+  numbers: { rim: 'rim diameter', dwell: 'dwell, s' },
   plan: planCountersink,
 };
 

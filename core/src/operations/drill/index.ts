@@ -7,7 +7,7 @@ import type { Tool } from '../../tools/schema.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool } from '../choose-tool.ts';
 import { drilledStep, type HoleView } from '../hole-view.ts';
-import { peckDepth } from './peck.ts';
+import { PECK_BY, peckDepth } from './peck.ts';
 import {
   Parameters,
   placeHoles,
@@ -39,6 +39,17 @@ export const drillKind: OperationKind = {
   label: 'drill',
   toolKinds: ['drill'],
   rank: 1,
+  numbers: {
+    underFrom: 'under size from',
+    underTo: 'under size to',
+    breakThrough: 'break-through',
+    depth: 'depth',
+    peck: 'peck',
+    peckShare: 'peck, share of ⌀',
+    peckCount: 'pecks',
+    dwell: 'dwell, s',
+  },
+  choices: { cycle: DRILL_CYCLES, peckBy: PECK_BY },
   plan: planDrill,
 };
 

@@ -38,6 +38,14 @@ export const helicalBoreKind: OperationKind = {
   label: 'helical bore',
   toolKinds: ['end-mill'],
   rank: 2,
+  numbers: {
+    allowance: 'left on diameter',
+    breakThrough: 'break-through',
+    depth: 'floor below entry',
+    perTurn: 'down a turn',
+    finishStock: 'left for finishing',
+    springPasses: 'spring passes',
+  },
   plan: planHelicalBore,
 };
 

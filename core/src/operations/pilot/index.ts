@@ -6,7 +6,7 @@ import { chooseTool } from '../choose-tool.ts';
 import { LONG_FROM, mainBreakThrough, mainDepth, mainDiameter } from '../drill/index.ts';
 import type { HoleView } from '../hole-view.ts';
 import { Parameters, placeHoles, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
-import { peckDepth } from '../drill/peck.ts';
+import { PECK_BY, peckDepth } from '../drill/peck.ts';
 
 /** Solid drilling above this diameter wants a pilot, mm. */
 const LARGE_FROM = 13;
@@ -23,6 +23,8 @@ export const pilotKind: OperationKind = {
   label: 'pilot',
   toolKinds: ['drill'],
   rank: 0.5,
+  numbers: { peck: 'peck', peckShare: 'peck, share of ⌀', peckCount: 'pecks' },
+  choices: { peckBy: PECK_BY },
   plan: planPilot,
 };
 

@@ -12,6 +12,7 @@ export const reamKind: OperationKind = {
   label: 'ream',
   toolKinds: ['reamer'],
   rank: 4,
+  numbers: { breakThrough: 'break-through', clear: 'clear of the floor' },
   plan: planReam,
 };
 

@@ -28,6 +28,7 @@ export const spotKind: OperationKind = {
   label: 'spot',
   toolKinds: ['spot-drill'],
   rank: 0,
+  numbers: { rim: 'rim diameter', dwell: 'dwell, s' },
   plan: planSpot,
 };
 

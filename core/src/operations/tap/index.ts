@@ -28,6 +28,7 @@ export const tapKind: OperationKind = {
   label: 'tap',
   toolKinds: ['tap'],
   rank: 5,
+  numbers: { threadDepth: 'full thread' },
   plan: planTap,
 };
 

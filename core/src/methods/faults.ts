@@ -1,0 +1,46 @@
+import { OPERATION_KINDS } from '../operations/registry.ts';
+import { RelationError, relation } from './relation.ts';
+import type { Method } from './schema.ts';
+
+/** Sizes by which a relation is tried: every word stands for something. */
+const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10 };
+
+/** What is wrong with a method, each with its place: a kind that there is not, a number that its kind does not read, a sum that says nothing. */
+export function methodFaults({ operations, when }: Method): string[] {
+  const out: string[] = [];
+  operations.forEach(({ kind, set }, i) => {
+    const spec = OPERATION_KINDS.find((k) => k.kind === kind);
+    if (!spec) {
+      out.push(
+        `Operation ${i + 1}: there is no "${kind}". Use one of ${OPERATION_KINDS.map((k) => k.kind).join(', ')}.`,
+      );
+      return;
+    }
+    for (const [key, value] of Object.entries(set)) {
+      const choices = spec.choices?.[key];
+      if (choices) {
+        if (!choices.includes(String(value)))
+          out.push(`Operation ${i + 1}, ${spec.label}, ${key}: use one of ${choices.join(', ')}.`);
+        continue;
+      }
+      const known = Object.keys(spec.numbers);
+      if (!known.includes(key))
+        out.push(
+          `Operation ${i + 1}, ${spec.label}: "${key}" is no number of it. It has ${known.join(', ') || 'none'}.`,
+        );
+      try {
+        relation(value, TRIED);
+      } catch (e) {
+        if (!(e instanceof RelationError)) throw e;
+        out.push(`Operation ${i + 1}, ${spec.label}, ${key}: ${e.message}`);
+      }
+    }
+  });
+  for (const [name, range] of [
+    ['diameter', when.diameter],
+    ['depth ratio', when.ratio],
+  ] as const)
+    if (range?.from !== undefined && range.to !== undefined && range.from > range.to)
+      out.push(`The ${name} goes from ${range.from} to ${range.to}: nothing lies between.`);
+  return out;
+}
