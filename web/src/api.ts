@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import { featureSchema } from '@yellow-pin/core/features/schema';
 import { librarySchema, type Library } from '@yellow-pin/core/plan/library';
+import type { ListName } from '@yellow-pin/core/plan/library-items';
 import { planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 
 const jobSchema = z.object({
@@ -79,6 +80,14 @@ const revisionSchema = z.object({
   notes: notesSchema,
 });
 export type PartRevision = z.infer<typeof revisionSchema>;
+
+const importSchema = z.object({
+  taken: z.number(),
+  left: z.array(z.object({ index: z.number(), message: z.string() })),
+  library: librarySchema,
+});
+/** What became of a list that was taken in: bad entries by their place in it. */
+export type ImportAnswer = z.infer<typeof importSchema>;
 
 /** What went wrong, in the server's own words. */
 export class ApiError extends Error {
@@ -213,6 +222,12 @@ export const api = {
   purge: (id: string): Promise<unknown> => call(`/api/jobs/${id}?forever=1`, nothing, { method: 'DELETE' }),
   job: (id: string): Promise<OpenJob> => call(`/api/jobs/${id}`, openSchema),
   library: (): Promise<Library> => call('/api/library', librarySchema),
+  putItem: (list: ListName, item: { id: string }): Promise<Library> =>
+    call(`/api/library/${list}/${encodeURIComponent(item.id)}`, librarySchema, json('PUT', item)),
+  removeItem: (list: ListName, id: string): Promise<Library> =>
+    call(`/api/library/${list}/${encodeURIComponent(id)}`, librarySchema, { method: 'DELETE' }),
+  importItems: (list: ListName, items: readonly unknown[]): Promise<ImportAnswer> =>
+    call(`/api/library/${list}/import`, importSchema, json('POST', { items })),
   upload: (file: File): Promise<UploadedJob> => {
     const body = new FormData();
     body.append('file', file);

@@ -9,6 +9,8 @@ interface Props {
   children: ReactNode;
   /** Beside the title, at its end. */
   actions?: ReactNode;
+  /** As wide as the window: for places with something to look into. */
+  isWide?: boolean;
 }
 
 const PLACES = [
@@ -24,7 +26,7 @@ export const SkipLink = () => (
 );
 
 /** A page outside any job: the way to the others above, its own title, its content. */
-export function Page({ title, children, actions }: Props) {
+export function Page({ title, children, actions, isWide = false }: Props) {
   return (
     <>
       <SkipLink />
@@ -70,7 +72,7 @@ export function Page({ title, children, actions }: Props) {
         as="main"
         id="chakra-skip-nav"
         tabIndex={-1}
-        maxWidth="1120px"
+        maxWidth={isWide ? '1560px' : '1120px'}
         marginInline="auto"
         padding="20px 24px 60px"
       >

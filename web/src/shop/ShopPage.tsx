@@ -1,18 +1,14 @@
-import { Flex, Skeleton, Table, Tabs } from '@chakra-ui/react';
-import { useQuery } from '@tanstack/react-query';
+import { Skeleton, Table, Tabs } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router-dom';
-import type { Library } from '@yellow-pin/core/plan/library';
 import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { operationsInWords, whenInWords } from '@yellow-pin/core/methods/words';
 import { TOOL_KINDS } from '@yellow-pin/core/tools/kinds/registry';
 import { formatLength } from '@yellow-pin/core/units/length';
-import { api } from '../api.ts';
-import { ToolSilhouette } from '../drawings/ToolSilhouette.tsx';
-import { Nothing } from '../kit/Nothing.tsx';
 import { Notice } from '../kit/Notice.tsx';
-import { Num } from '../kit/Quiet.tsx';
 import { Page } from '../shell/Page.tsx';
+import { ToolsPlace } from './ToolsPlace.tsx';
+import { useLibrary } from './use-library.ts';
 
 const PLACES = ['tools', 'methods', 'materials', 'machines'] as const;
 type Place = (typeof PLACES)[number];
@@ -21,13 +17,13 @@ type Place = (typeof PLACES)[number];
 export default function ShopPage() {
   const { place } = useParams();
   const navigate = useNavigate();
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library, staleTime: Infinity });
+  const library = useLibrary();
   const at: Place = PLACES.find((p) => p === place) ?? 'tools';
   useEffect(() => {
     document.title = 'Shop · Yellow Pin';
   }, []);
   return (
-    <Page title="Shop">
+    <Page title="Shop" isWide>
       {library.isError && <Notice kind="error">{library.error.message}</Notice>}
       {library.isPending && <Skeleton height="200px" />}
       {library.data && (
@@ -45,7 +41,7 @@ export default function ShopPage() {
             ))}
           </Tabs.List>
           <Tabs.Content value="tools">
-            <Tools library={library.data} />
+            <ToolsPlace library={library.data} />
           </Tabs.Content>
           <Tabs.Content value="methods">
             <Listing
@@ -97,28 +93,6 @@ export default function ShopPage() {
 /** Some kinds are fed by the tooth, the others by the turn. */
 const fedBy = (kinds: readonly string[]): string =>
   TOOL_KINDS.some((k) => kinds.includes(k.kind) && k.feedsByTooth) ? 'tooth' : 'turn';
-
-function Tools({ library }: { library: Library }) {
-  const say = (mm: number): string => formatLength(mm, 'mm');
-  const holder = (id: string): string => library.holders.find((h) => h.id === id)?.description ?? 'unknown';
-  if (library.tools.length === 0) return <Nothing title="The shop has no tools" />;
-  return (
-    <Listing
-      head={['number', 'tool', '⌀ mm', 'flute mm', 'stick-out mm', 'holder']}
-      rows={library.tools.map((t) => [
-        <Flex key="n" gap="8px" align="center">
-          <ToolSilhouette tool={t} width={18} height={34} />
-          <Num>{t.number === null ? 'drawer' : `T${t.number}`}</Num>
-        </Flex>,
-        t.description,
-        say(t.diameter),
-        say(t.fluteLength),
-        say(t.stickOut),
-        holder(t.holderId),
-      ])}
-    />
-  );
-}
 
 function Listing({ head, rows }: { head: string[]; rows: React.ReactNode[][] }) {
   return (

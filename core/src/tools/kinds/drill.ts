@@ -11,7 +11,7 @@ export const drillTool: ToolKindSpec = {
   needsHole: false,
   cycles: ['straight', 'dwell', 'chip-break', 'full-retract'],
   isCone: false,
-  own: ['pointAngleDeg', 'tipDiameter', 'teeth'],
+  own: ['pointAngleDeg', 'teeth'],
   needs: 1,
   end: (t) => coneEnd(t.tipDiameter, t.diameter, t.pointAngleDeg ?? USUAL_POINT),
   bottoms: (t, h) => {
