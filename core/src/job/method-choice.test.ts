@@ -34,3 +34,46 @@ describe('a method that is chosen', () => {
     expect(row.wants[0]?.kind).toBe('end-mill');
   });
 });
+
+describe('operations that are changed for one size', () => {
+  const cored = [{ kind: 'drill' }, { kind: 'ream' }].map((o) => ({ part: 'hole' as const, set: {}, ...o }));
+
+  it('are made in place of the method’s, in their order', () => {
+    const row = rowOf(plain(8.5, 20), { operations: [{ kind: 'drill', part: 'hole', set: {} }] });
+    expect(row.operations.map((o) => o.kind)).toEqual(['drill']);
+    expect(row.method?.name).toContain('changed here');
+    expect(
+      rowOf(plain(8, 20), { operations: cored, more: [reamer(42, 8)] }).operations.map((o) => o.kind),
+    ).toEqual(['drill', 'ream']);
+  });
+
+  it('never leave out what the hole has, and the row says what', () => {
+    const row = rowOf(plain(6.8), { callout: 'M8x1.25 ↧16', operations: cored.slice(0, 1) });
+    expect(row).toMatchObject({ state: 'open', operations: [] });
+    expect(row.reasons.join()).toContain('none of its operations makes its thread');
+    const none = rowOf(plain(8.5), { operations: [{ kind: 'spot', part: 'hole', set: {} }] });
+    expect(none.reasons.join()).toContain('the hole itself');
+  });
+});
+
+describe('a tool that is chosen for an operation', () => {
+  const long = { ...drill(60, 8.5, 140), id: 'long' };
+
+  it('is taken before others that do, and all that do are named', () => {
+    const usual = rowOf(plain(8.5, 20), { more: [long] }).operations.find((o) => o.kind === 'drill')!;
+    expect(usual.tool.id).not.toBe('long');
+    expect(usual.fits).toEqual(expect.arrayContaining(['long', usual.tool.id]));
+    const row = rowOf(plain(8.5, 20), { more: [long], chosen: { drill: 'long' } });
+    expect(row.operations.find((o) => o.kind === 'drill')!.tool.id).toBe('long');
+    expect(row.remarks.map((r) => r.rule)).not.toContain('tool-unfit');
+  });
+
+  it('that does not do is said, and another is taken', () => {
+    const row = rowOf(plain(8.5, 20), {
+      more: [{ ...drill(61, 8.5, 5), id: 'stub' }],
+      chosen: { drill: 'stub' },
+    });
+    expect(row.state).toBe('planned');
+    expect(row.remarks.find((r) => r.rule === 'tool-unfit')?.message).toContain('does not do here');
+  });
+});

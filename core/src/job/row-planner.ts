@@ -210,14 +210,29 @@ export class RowPlanner {
     row.methods = apply.map(({ id, name }) => ({ id, name }));
     if (decision.method !== undefined) {
       const chosen = all.find((m) => m.id === decision.method);
-      if (chosen) return this.chosen(row, chosen, subject);
+      if (chosen)
+        return decision.operations
+          ? this.changed(row, chosen, decision.operations, subject)
+          : this.chosen(row, chosen, subject);
       row.remarks.push({
         rule: 'method-gone',
         severity: 'warning',
         message: `The method that was chosen (${decision.method}) is not in the list any more: the best that applies is taken.`,
       });
     }
-    return apply.filter((m) => !m.onRequest);
+    // A shop's own method that leaves something out never makes half a hole by itself.
+    const whole = apply.filter((m) => !m.onRequest && whyNotMade(m, subject) === null);
+    return decision.operations ? this.changed(row, whole[0], decision.operations, subject) : whole;
+  }
+
+  /** A method with the operations that were changed for this size. */
+  private changed(
+    row: Row,
+    base: Method | undefined,
+    operations: Method['operations'],
+    subject: MethodSubject,
+  ): Method[] {
+    return base ? this.chosen(row, { ...base, name: `${base.name}, changed here`, operations }, subject) : [];
   }
 
   /** A chosen method that would leave out what the hole has is refused; one that is meant for others is taken, and it is said. */

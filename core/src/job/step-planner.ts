@@ -3,7 +3,7 @@ import type { MethodStep } from '../methods/match.ts';
 import { RelationError } from '../methods/relation.ts';
 import { orbitOf } from '../motion/work.ts';
 import type { HoleView } from '../operations/hole-view.ts';
-import type { KindContext, Missing, Planned, PlanResult } from '../operations/kind.ts';
+import type { KindContext, Missing, Planned, PlanResult, Remark } from '../operations/kind.ts';
 import type { PlannedOperation } from '../operations/planned.ts';
 import { operationKind } from '../operations/registry.ts';
 import { travelOrder } from '../order/travel.ts';
@@ -95,6 +95,7 @@ export class StepPlanner {
       seen.set(step.kind, nth);
       const key = `${prefix}${nth === 1 ? step.kind : `${step.kind} ${nth}`}`;
       const kind = operationKind(step.kind);
+      let fits: string[] = [];
       const context: KindContext = {
         decision,
         thread: row.thread,
@@ -113,6 +114,8 @@ export class StepPlanner {
         set: step.set,
         opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
         key,
+        chosen: decision.tools?.[key],
+        fits: (tools) => (fits = tools.map((t) => t.id)),
       };
       const result = planned(() => kind.plan(context));
       if ('missing' in result) missing.push(result);
@@ -123,6 +126,8 @@ export class StepPlanner {
         for (const o of operations) o.remarks = o.remarks.filter((r) => !settled.includes(r.rule));
         operations.push({
           ...result,
+          fits,
+          remarks: [...result.remarks, ...this.unfit(context, kind.label, result.tool)],
           work: travelOrder(result.work),
           id: `${where.setup.id}/${row.tag}/${key}`,
           kind: kind.kind,
@@ -139,6 +144,22 @@ export class StepPlanner {
     const whole = missing.filter((m) => m.holes === undefined);
     if (whole.length > 0) return { missing: whole[0]!.missing, all: whole };
     return some ? { ...some, all: [some] } : { operations, skipped };
+  }
+
+  /** The tool that was chosen is not the one that is taken: why is said where the choice is made. */
+  private unfit({ chosen, tools }: KindContext, label: string, taken: Tool): Remark[] {
+    if (chosen === undefined || chosen === taken.id) return [];
+    const wanted = tools.find((t) => t.id === chosen);
+    const what = wanted
+      ? `${wanted.description} was chosen`
+      : 'The tool that was chosen is gone from the list';
+    return [
+      {
+        rule: 'tool-unfit',
+        severity: 'warning',
+        message: `${label}: ${what}${wanted ? ' and does not do here' : ''}: ${taken.description} is taken.`,
+      },
+    ];
   }
 
   /** Holes where a tool would stand in a jaw, a clamp or a keep-out box, with the reason. */

@@ -1,4 +1,5 @@
 import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
+import { operationKind } from '../operations/registry.ts';
 import type { FitWish, HolePart, Method, MethodOperation } from './schema.ts';
 
 /** What a method is matched against. */
@@ -24,6 +25,9 @@ const wideSteps = (h: HoleView): { step: PlacedStep; isFlat: boolean }[] =>
     step.shape === 'cylinder' && step !== drilledStep(h) ? [{ step, isFlat: isFlatStep(h, i) }] : [],
   );
 
+/** Whether a hole has a step wider than what is drilled, or a countersink. */
+export const isStepped = (h: HoleView): boolean => wideSteps(h).length > 0 || isSunk(h);
+
 /** What stands against a method for a hole, in words; null where it applies. */
 export function whyNotMethod({ when }: Method, s: MethodSubject): string | null {
   const { hole } = s;
@@ -33,8 +37,8 @@ export function whyNotMethod({ when }: Method, s: MethodSubject): string | null 
   if (when.threaded !== undefined && when.threaded !== s.threaded)
     return when.threaded ? 'it is for threads' : 'it is for holes without a thread';
   if (when.fit && !when.fit.includes(s.fit)) return `it is for holes to be ${when.fit.join(' or ')}`;
-  const isStepped = wideSteps(hole).length > 0 || isSunk(hole);
-  if (when.stepped !== undefined && when.stepped !== isStepped)
+  const stepped = isStepped(hole);
+  if (when.stepped !== undefined && when.stepped !== stepped)
     return when.stepped ? 'it is for stepped holes' : 'it is for holes without steps';
   if (when.through !== undefined && when.through !== hole.through)
     return when.through ? 'it is for through holes' : 'it is for blind holes';
@@ -49,8 +53,22 @@ export function whyNotMethod({ when }: Method, s: MethodSubject): string | null 
 /** What of a hole a method would leave unmade, or make of what is not there, in words; null where it makes the whole. */
 export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
   const { threaded, stepped, through, flatFloor } = m.when;
-  return whyNotMethod({ ...m, when: { threaded, stepped, through, flatFloor } }, s);
+  return whyNotMethod({ ...m, when: { threaded, stepped, through, flatFloor } }, s) ?? leftUnmade(m, s);
 };
+
+/** Parts of a hole that none of a method's operations makes, in words; null where all are made. */
+function leftUnmade({ operations }: Method, { hole, threaded }: MethodSubject): string | null {
+  const has = (part: HolePart): boolean => operations.some((o) => o.part === part);
+  const wide = wideSteps(hole);
+  const left = [
+    operations.some((o) => o.part === 'hole' && operationKind(o.kind).opensSolid) ? '' : 'the hole itself',
+    wide.some((w) => w.isFlat) && !has('flat steps') ? 'its flat step' : '',
+    wide.some((w) => !w.isFlat) && !has('pointed steps') ? 'its pointed step' : '',
+    isSunk(hole) && !has('countersink') ? 'its countersink' : '',
+    threaded && !has('thread') ? 'its thread' : '',
+  ].filter((t) => t !== '');
+  return left.length > 0 ? `none of its operations makes ${left.join(' and ')}` : null;
+}
 
 /** Methods that apply, the first listed first. */
 export const methodsFor = (methods: readonly Method[], s: MethodSubject): Method[] =>

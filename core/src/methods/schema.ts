@@ -13,7 +13,7 @@ const range = z.object({ from: z.number().optional(), to: z.number().optional() 
 /** A number for an operation: itself, or a sum of the hole's sizes such as `diameter - 0.2` (mm). */
 export const relationSchema = z.union([z.number(), z.string().min(1).max(80)]);
 
-const methodOperationSchema = z.object({
+export const methodOperationSchema = z.object({
   kind: z.string().min(1).max(40),
   /** Left out where the hole has no such part; made once for each where it has several. */
   part: z.enum(HOLE_PARTS).default('hole'),

@@ -28,7 +28,7 @@ export function chooseTool(
   cut: (tool: Tool, hole: HoleView) => Cut,
   holes: readonly HoleView[] = c.holes,
 ): Chosen {
-  const sized = sizedTools(c.tools, need, c.say, c.favour);
+  const sized = sizedTools(c.tools, need, c.say, c.favour, c.chosen);
   if ('missing' in sized) return sized;
   const good: Tool[] = [];
   let best: { failing: Map<string, string>; tool: Tool } | null = null;
@@ -41,7 +41,11 @@ export function chooseTool(
     if (failing.size === 0) good.push(tool);
     else if (!best || failing.size < best.failing.size) best = { failing, tool };
   }
-  if (good.length > 0) return { tool: good[0]!, others: good.slice(1) };
+  const [tool, ...others] = good;
+  if (tool) {
+    c.fits?.(good);
+    return { tool, others };
+  }
   return refusal(c, need, sized.tools, best!, cut, holes);
 }
 

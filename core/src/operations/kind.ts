@@ -59,6 +59,10 @@ export interface KindContext {
   pace: number;
   /** Tool ids to be taken before others that would do as well, likeliest first. */
   favour: readonly string[];
+  /** Id of the tool that was chosen for this operation, to be taken before all others that do. */
+  chosen?: string;
+  /** Tells which tools would do, the one that is taken among them. */
+  fits?(tools: readonly Tool[]): void;
   /** A length for messages, in the job's unit with the unit. */
   say(mm: number): string;
   /** The step of the hole that this operation makes, where it is one of several. */
@@ -83,6 +87,8 @@ export interface Planned {
   remarks: Remark[];
   /** Diameter that stands open afterwards down to where it went, mm: what follows need not cut it again. */
   opens?: number;
+  /** Ids of all tools that would do, for whoever wants to choose another. */
+  fits?: string[];
   /** Ids of tools that would do as well: a setup takes the fewest that do all its work. */
   alternatives?: string[];
 }
@@ -109,6 +115,8 @@ export interface OperationKind {
   settles?: readonly string[];
   /** Kinds with lower ranks come first in a program. */
   rank: number;
+  /** It makes a hole where there was metal; the others start, open or finish one. */
+  opensSolid?: boolean;
   /** Numbers that a method may give it: key and what it is called. */
   numbers: Readonly<Record<string, string>>;
   /** Choices that a method may make for it. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { calloutSchema, MOST_LETTERS, parseCallout } from '../callout/callout.ts';
 import { correctionSchema } from '../corrections/schema.ts';
+import { methodOperationSchema } from '../methods/schema.ts';
 import { drawingDepthsSchema } from '../drawing/depths.ts';
 import { threadSchema } from '../threads/thread.ts';
 import { toolSchema } from '../tools/schema.ts';
@@ -42,6 +43,10 @@ export const sizeDecisionSchema = z.object({
   threadDepth: z.number().positive().optional(),
   /** Id of the method that was chosen; without one the best that applies is taken. */
   method: z.string().max(60).optional(),
+  /** Its operations, where they were changed for this size: added, taken out, swapped or moved. */
+  operations: z.array(methodOperationSchema).min(1).max(20).optional(),
+  /** Operation → id of the tool that was chosen for it. */
+  tools: bounded(name, 50).optional(),
   /** Left out on purpose, with the reason. */
   leftOut: z.string().max(200).optional(),
   /** Operation kind → typed parameters. */

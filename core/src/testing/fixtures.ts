@@ -6,6 +6,7 @@ import { deriveJob } from '../job/derive.ts';
 import type { Library } from '../plan/library.ts';
 import { newPlan, type Plan } from '../plan/plan.ts';
 import { decisionFromCallout } from '../job/print.ts';
+import type { Method, MethodOperation } from '../methods/schema.ts';
 import type { PlannedOperation, Row } from '../job/row.ts';
 import type { Bounds } from '../model/solid-model.ts';
 import { threadCandidates } from '../threads/candidates.ts';
@@ -223,12 +224,32 @@ export function rowOf(
     tools = [...TOOLS, ...more],
     callout,
     method,
-  }: { typed?: Typed; more?: Tool[]; tools?: Tool[]; callout?: string; method?: string } = {},
+    operations,
+    chosen,
+    methods = [],
+  }: {
+    typed?: Typed;
+    more?: Tool[];
+    tools?: Tool[];
+    callout?: string;
+    method?: string;
+    operations?: MethodOperation[];
+    /** Operation → id of the tool that was chosen for it. */
+    chosen?: Record<string, string>;
+    /** The shop's own methods. */
+    methods?: Method[];
+  } = {},
 ): Row {
   const p = plan();
   const decided = callout === undefined ? {} : decisionFromCallout(callout, 'mm');
-  p.sizes[featureSizes([feature])[0]!.key] = { ...decided, overrides: typed, method };
-  const library = { ...LIBRARY, tools };
+  p.sizes[featureSizes([feature])[0]!.key] = {
+    ...decided,
+    overrides: typed,
+    method,
+    operations,
+    tools: chosen,
+  };
+  const library = { ...LIBRARY, tools, methods };
   return deriveJob({ features: [feature], bounds: BOUNDS, plan: p, library }).rows[0]!;
 }
 

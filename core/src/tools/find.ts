@@ -27,12 +27,16 @@ export interface ToolNeed {
   };
 }
 
-/** Tools of the right kind and size as they are preferred: favoured ones, then numbered ones, then the shortest. Never a near size. */
+/**
+ * Tools of the right kind and size as they are preferred: the one that was chosen, favoured ones, then numbered ones, then the shortest. Never
+ * a near size.
+ */
 export function sizedTools(
   tools: readonly Tool[],
   need: ToolNeed,
   say: (mm: number) => string,
   favour: readonly string[] = [],
+  chosen?: string,
 ): { tools: Tool[] } | { missing: string; need: ToolNeed } {
   const sized = tools.filter((t) => fitsSize(t, need));
   if (sized.length === 0) return { missing: `No ${toolInWords(need, say)} in the tool list.`, need };
@@ -45,6 +49,7 @@ export function sizedTools(
   };
   sized.sort(
     (a, b) =>
+      Number(b.id === chosen) - Number(a.id === chosen) ||
       leadRank(a, need) - leadRank(b, need) ||
       rank(a) - rank(b) ||
       Number(a.number === null) - Number(b.number === null) ||

@@ -15,6 +15,7 @@ import { Header } from './Header.tsx';
 import { JobContext, type JobView } from './job-view.ts';
 import { KeyList, useKeys } from './keys.tsx';
 import { Notices } from './Notices.tsx';
+import { DrawerLine } from './DrawerLine.tsx';
 import { NotMadeLine } from './NotMadeLine.tsx';
 import { placeOfAddress } from './places.ts';
 import { setupToShow } from './setup-to-show.ts';
@@ -129,6 +130,7 @@ export default function JobLayout() {
             <Header saving={saving} place={place} onSearch={openSearch} />
             <Notices saving={saving} error={error} refused={refused} onClose={() => setRefused(null)} />
             <NotMadeLine />
+            <DrawerLine />
           </div>
           <Box as="main" id="chakra-skip-nav" tabIndex={-1} minHeight="0" minWidth="0" display="grid">
             {place === 'sheet' ? (

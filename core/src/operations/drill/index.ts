@@ -39,6 +39,7 @@ export const drillKind: OperationKind = {
   label: 'drill',
   toolKinds: ['drill'],
   rank: 1,
+  opensSolid: true,
   numbers: {
     underFrom: 'under size from',
     underTo: 'under size to',

@@ -38,6 +38,7 @@ export const helicalBoreKind: OperationKind = {
   label: 'helical bore',
   toolKinds: ['end-mill'],
   rank: 2,
+  opensSolid: true,
   numbers: {
     allowance: 'left on diameter',
     breakThrough: 'break-through',

@@ -1,0 +1,72 @@
+import { fitWish } from '../callout/fit-wish.ts';
+import { drilledStep } from '../operations/hole-view.ts';
+import { operationKind } from '../operations/registry.ts';
+import type { Row } from './row.ts';
+import { isStepped, whyNotMethod, type MethodSubject } from '../methods/match.ts';
+import type { Method, MethodOperation } from '../methods/schema.ts';
+
+/** Numbers that belong to the feature and never to the way it is made: copied onto another they would be somebody else's depth. */
+const OF_THE_FEATURE: readonly string[] = ['depth', 'threadDepth'];
+
+/**
+ * How a row is made as a method of the shop's own: its operations with the numbers that were typed for them, and the conditions that hold
+ * for it. Depths are left out: they belong to the feature. Null for a row that no method makes.
+ */
+export function methodFromRow(
+  row: Row,
+  base: Method,
+  {
+    overrides,
+    operations: changed,
+  }: {
+    overrides: Readonly<Record<string, Readonly<Record<string, number | string | boolean>>>>;
+    operations?: MethodOperation[];
+  },
+  named: { id: string; name: string },
+): Method | null {
+  const [hole] = row.holes;
+  if (!hole) return null;
+  const counts = new Map<string, number>();
+  const operations = (changed ?? base.operations).map((o): MethodOperation => {
+    const nth = (counts.get(o.kind) ?? 0) + 1;
+    counts.set(o.kind, nth);
+    const typed = overrides[nth === 1 ? o.kind : `${o.kind} ${nth}`] ?? {};
+    const { numbers, choices = {} } = operationKind(o.kind);
+    const carried = Object.entries(typed).flatMap(([key, v]) =>
+      typeof v !== 'boolean' && (key in numbers || key in choices) && !OF_THE_FEATURE.includes(key)
+        ? [[key, v] as const]
+        : [],
+    );
+    return { ...o, set: { ...o.set, ...Object.fromEntries(carried) } };
+  });
+  const diameter = drilledStep(hole)?.diameter;
+  return {
+    ...named,
+    family: 'hole',
+    onRequest: false,
+    operations,
+    when: {
+      threaded: row.thread !== null,
+      fit: [fitWish(row.print)],
+      stepped: isStepped(hole),
+      through: hole.through,
+      ...(diameter === undefined ? {} : { diameter: { from: round(diameter), to: round(diameter) } }),
+    },
+  };
+}
+
+const round = (v: number): number => Math.round(v * 1000) / 1000;
+
+/** Rows of a job that a method would match, by its conditions alone. */
+export const matchedRows = (method: Method, rows: readonly Row[], materialId: string): Row[] =>
+  rows.filter((row) => {
+    const [hole] = row.holes;
+    if (!hole) return false;
+    const subject: MethodSubject = {
+      hole,
+      threaded: row.thread !== null,
+      fit: fitWish(row.print),
+      materialId,
+    };
+    return whyNotMethod(method, subject) === null;
+  });
