@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { machineProfileSchema } from '../code/profiles/schema.ts';
+import { rowFaults } from '../cutting/faults.ts';
 import { materialSchema } from '../cutting/material.ts';
 import { methodFaults } from '../methods/faults.ts';
 import { methodSchema } from '../methods/schema.ts';
@@ -68,7 +69,7 @@ export const LISTS: { [L in ListName]: ListSpec<L> } = {
   materials: {
     schema: materialSchema,
     one: 'material',
-    faults: () => [],
+    faults: rowFaults,
     kept: (_, { materials }) => last(materials, 'material'),
   },
   machines: {

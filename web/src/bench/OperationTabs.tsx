@@ -4,7 +4,11 @@ import { cycleOf } from '@yellow-pin/core/motion/work';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import { formatLength, MM_PER_INCH, type LengthUnit } from '@yellow-pin/core/units/length';
-import { override, usePick } from '../job/store.ts';
+import { useMemo } from 'react';
+import { withJobTools } from '@yellow-pin/core/plan/library';
+import type { Tool } from '@yellow-pin/core/tools/schema';
+import { useJob } from '../job/job-view.ts';
+import { chooseTool, override, usePick } from '../job/store.ts';
 import { Choice } from '../kit/Choice.tsx';
 import { CountField } from '../kit/CountField.tsx';
 import { LengthField } from '../kit/LengthField.tsx';
@@ -60,13 +64,18 @@ function tabName({ key, kind, label }: PlannedOperation): string {
 function OperationTable({ row, operation: o, unit }: Props) {
   const how = cycleOf(o.work);
   const facts: [string, string][] = [
-    ['tool', `T${o.tool.number ?? '–'} ${o.tool.description}`],
     ...(how ? ([['cycle', cycleWord(how)]] as [string, string][]) : []),
     ...(o.tool.thread ? ([['feed', feedInWords(o, unit)]] as [string, string][]) : []),
   ];
   return (
     <Table.Root size="sm" unstyled className="numbers">
       <Table.Body>
+        <Table.Row>
+          <Table.Cell>tool</Table.Cell>
+          <Table.Cell className="num" colSpan={2}>
+            <ToolChoice row={row} operation={o} />
+          </Table.Cell>
+        </Table.Row>
         {facts.map(([name, value]) => (
           <Table.Row key={name}>
             <Table.Cell>{name}</Table.Cell>
@@ -97,6 +106,36 @@ function OperationTable({ row, operation: o, unit }: Props) {
         ))}
       </Table.Body>
     </Table.Root>
+  );
+}
+
+/** The tool that makes it, and all others that would do, with what would be different. */
+function ToolChoice({ row, operation: o }: Pick<Props, 'row' | 'operation'>) {
+  const { library: shop, plan } = useJob();
+  const chosen = plan.sizes[row.size.key]?.tools?.[o.key];
+  const library = useMemo(() => withJobTools(shop, plan), [shop, plan]);
+  const fits = library.tools.filter((t) => t.id === o.tool.id || (o.fits ?? []).includes(t.id));
+  const place = (t: Tool): string => (t.number === null ? 'drawer:' : `T${t.number}`);
+  if (fits.length < 2 && chosen === undefined) return `${place(o.tool)} ${o.tool.description}`;
+  const say = (mm: number): string => formatLength(mm, plan.units, plan.units === 'mm' ? 1 : 3);
+  return (
+    <Choice
+      label={`Tool of ${o.label}`}
+      width="100%"
+      strong={chosen !== undefined}
+      value={chosen === undefined ? '' : o.tool.id}
+      options={[
+        ['', `${place(o.tool)} ${o.tool.description}`] as const,
+        ...fits.map(
+          (t) =>
+            [
+              t.id,
+              `${place(t)} ${t.description}, flute ${say(t.fluteLength)}, out ${say(t.stickOut)}`,
+            ] as const,
+        ),
+      ]}
+      onChange={(id) => chooseTool(row.size.key, o.key, id === '' ? null : id)}
+    />
   );
 }
 

@@ -22,6 +22,7 @@ import { AddTool } from '../tools/AddTool.tsx';
 import { MethodChoice } from './MethodChoice.tsx';
 import { OperationTabs } from './OperationTabs.tsx';
 import { Places } from './Places.tsx';
+import { RowOperations } from './RowOperations.tsx';
 import { Section } from './Section.tsx';
 import { TypedNumbers } from './TypedNumbers.tsx';
 
@@ -126,11 +127,18 @@ function More({ row, one, up }: MoreProps) {
 function WaysOn({ row }: { row: Row }) {
   const { plan } = useJob();
   const [adding, setAdding] = useState(false);
+  const [isChanging, setChanging] = useState(false);
   const need = row.wants[0];
   const isLeftOut = plan.sizes[row.size.key]?.leftOut !== undefined;
   return (
     <Flex gap="6px" wrap="wrap" align="center" marginTop="6px">
       <MethodChoice row={row} />
+      {(row.method ?? plan.sizes[row.size.key]?.operations) && (
+        <Button size="2xs" variant="outline" onClick={() => setChanging(true)}>
+          Operations …
+        </Button>
+      )}
+      {isChanging && <RowOperations row={row} onDone={() => setChanging(false)} />}
       {row.notMade === 'no tool' && need && (
         <Button size="2xs" onClick={() => setAdding(true)}>
           Add the {toolInWords(need, (mm) => formatLength(mm, plan.units))}

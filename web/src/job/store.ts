@@ -98,6 +98,16 @@ export function override(
   });
 }
 
+/** Takes another tool for an operation; null: whichever is best. */
+export function chooseTool(sizeKey: string, operationKey: string, toolId: string | null): void {
+  change((p) => {
+    const size = p.sizes[sizeKey] ?? { overrides: {} };
+    const { [operationKey]: _, ...rest } = size.tools ?? {};
+    const tools = toolId === null ? rest : { ...rest, [operationKey]: toolId };
+    return { ...p, sizes: { ...p.sizes, [sizeKey]: { ...size, tools } } };
+  });
+}
+
 /** A correction without its id, which it is given here. */
 export type NewCorrection = Correction extends infer C
   ? C extends Correction

@@ -13,7 +13,8 @@ export const system = createSystem(
     cssVarsPrefix: 'yp',
     globalCss: {
       'html, body, #root': { height: '100%', margin: 0 },
-      html: { colorPalette: 'gray' },
+      // Pages longer than the window go on in the same colour.
+      html: { colorPalette: 'gray', background: 'paper' },
       body: { background: 'paper', color: 'ink', fontSize: '14px', lineHeight: '1.4' },
       ':focus-visible': { outline: '2px solid var(--yp-colors-ink) !important', outlineOffset: '2px' },
       '*, *::before, *::after': {

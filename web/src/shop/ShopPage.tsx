@@ -1,19 +1,18 @@
 import { Skeleton, Table, Tabs } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router-dom';
-import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
-import { operationsInWords, whenInWords } from '@yellow-pin/core/methods/words';
-import { TOOL_KINDS } from '@yellow-pin/core/tools/kinds/registry';
-import { formatLength } from '@yellow-pin/core/units/length';
 import { Notice } from '../kit/Notice.tsx';
 import { Page } from '../shell/Page.tsx';
+import { HoldersPlace } from './HoldersPlace.tsx';
+import { MaterialsPlace } from './MaterialsPlace.tsx';
+import { MethodsPlace } from './MethodsPlace.tsx';
 import { ToolsPlace } from './ToolsPlace.tsx';
 import { useLibrary } from './use-library.ts';
 
-const PLACES = ['tools', 'methods', 'materials', 'machines'] as const;
+const PLACES = ['tools', 'holders', 'methods', 'materials', 'machines'] as const;
 type Place = (typeof PLACES)[number];
 
-/** What the shop has: the lists that every job draws on. To be read here; changing them has its own place later. */
+/** What the shop has: the lists that every job draws on. Machines are to be read here. */
 export default function ShopPage() {
   const { place } = useParams();
   const navigate = useNavigate();
@@ -43,36 +42,14 @@ export default function ShopPage() {
           <Tabs.Content value="tools">
             <ToolsPlace library={library.data} />
           </Tabs.Content>
+          <Tabs.Content value="holders">
+            <HoldersPlace library={library.data} />
+          </Tabs.Content>
           <Tabs.Content value="methods">
-            <Listing
-              head={['method', 'for', 'operations', 'taken']}
-              rows={[...library.data.methods, ...SHIPPED_METHODS].map((m) => [
-                m.name,
-                whenInWords(m, (mm) => formatLength(mm, 'mm')),
-                operationsInWords(m),
-                m.onRequest ? 'where it is chosen' : 'by itself',
-              ])}
-            />
+            <MethodsPlace library={library.data} />
           </Tabs.Content>
           <Tabs.Content value="materials">
-            <Listing
-              head={['material', 'tools', '⌀ mm', 'speed in HSS, m/min', 'carbide', 'feed, mm', 'at most']}
-              rows={library.data.materials.flatMap((m) =>
-                m.cutting.map((r, i) => [
-                  i === 0 ? m.name : '',
-                  r.kinds.map((k) => k.replace('-', ' ')).join(', '),
-                  r.from === undefined && r.below === undefined
-                    ? 'all'
-                    : `${r.from === undefined ? '' : `from ${r.from} `}${r.below === undefined ? '' : `below ${r.below}`}`,
-                  formatLength(r.vc, 'mm', 1),
-                  `× ${formatLength(r.carbideFactor, 'mm', 2)}`,
-                  r.kinds.includes('tap')
-                    ? 'pitch × speed'
-                    : `${formatLength(r.feedShare, 'mm', 4)} × ⌀ a ${fedBy(r.kinds)}`,
-                  r.kinds.includes('tap') ? '' : formatLength(r.maxFeedPerTurn, 'mm', 3),
-                ]),
-              )}
-            />
+            <MaterialsPlace library={library.data} />
           </Tabs.Content>
           <Tabs.Content value="machines">
             <Listing
@@ -89,10 +66,6 @@ export default function ShopPage() {
     </Page>
   );
 }
-
-/** Some kinds are fed by the tooth, the others by the turn. */
-const fedBy = (kinds: readonly string[]): string =>
-  TOOL_KINDS.some((k) => kinds.includes(k.kind) && k.feedsByTooth) ? 'tooth' : 'turn';
 
 function Listing({ head, rows }: { head: string[]; rows: React.ReactNode[][] }) {
   return (

@@ -1,0 +1,335 @@
+import { Box, Button, Flex, Heading, Menu, Portal, Table } from '@chakra-ui/react';
+import { Copy, Plus, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router-dom';
+import { materialSchema, type CuttingRow, type Material } from '@yellow-pin/core/cutting/material';
+import { rowFaults } from '@yellow-pin/core/cutting/faults';
+import type { Library } from '@yellow-pin/core/plan/library';
+import { TOOL_KINDS } from '@yellow-pin/core/tools/kinds/registry';
+import { Chip } from '../kit/Chip.tsx';
+import { FieldSays } from '../kit/FieldSays.tsx';
+import { IconAct } from '../kit/IconAct.tsx';
+import { Labelled } from '../kit/Labelled.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
+import { takeName, TextField } from '../kit/TextField.tsx';
+import { ListFiles } from './ListFiles.tsx';
+import { useListChanges } from './use-library.ts';
+
+/** What each metal bears: speed and feed by kind and diameter, pecking, and how much deep holes are slowed down. */
+export function MaterialsPlace({ library }: { library: Library }) {
+  const [params, setParams] = useSearchParams();
+  const [drafts, setDrafts] = useState<Record<string, Material>>({});
+  const { put, remove } = useListChanges('materials');
+  const fresh = Object.values(drafts).filter((m) => !library.materials.some((x) => x.id === m.id));
+  const listed = [...library.materials.map((m) => drafts[m.id] ?? m), ...fresh];
+  const material = listed.find((m) => m.id === params.get('material')) ?? listed[0];
+  if (!material) return null;
+  const stored = library.materials.find((m) => m.id === material.id) ?? null;
+  const isChanged = !stored || JSON.stringify(stored) !== JSON.stringify(material);
+  const set = (part: Partial<Material>): void =>
+    setDrafts((d) => ({ ...d, [material.id]: { ...material, ...part } }));
+  const drop = (): void =>
+    setDrafts((d) => Object.fromEntries(Object.entries(d).filter(([id]) => id !== material.id)));
+  const copy = (): void => {
+    const made = {
+      ...material,
+      id: `own-${crypto.randomUUID().slice(0, 8)}`,
+      name: `${material.name}, copy`,
+    };
+    setDrafts((d) => ({ ...d, [made.id]: made }));
+    setParams({ material: made.id });
+  };
+  const faults = [
+    ...rowFaults(material),
+    ...(materialSchema.safeParse(material).error?.issues.map((i) => `${i.path.join('.')}: ${i.message}`) ??
+      []),
+  ];
+  const takeAway = (): void => {
+    if (!stored) return drop();
+    remove.mutate(material.id, { onSuccess: () => (drop(), setParams({})) });
+  };
+  return (
+    <Box paddingTop="10px">
+      <Flex gap="6px" wrap="wrap" align="center" marginBottom="12px" role="group" aria-label="Materials">
+        {listed.map((m) => (
+          <Chip key={m.id} on={m.id === material.id} onClick={() => setParams({ material: m.id })}>
+            {m.name}
+            {drafts[m.id] ? ' *' : ''}
+          </Chip>
+        ))}
+        <Box marginInlineStart="auto" />
+        <ListFiles list="materials" library={library} />
+      </Flex>
+      <Labelled name="name" width="300px" marginBottom="10px">
+        <TextField
+          label="material name"
+          maxLength={80}
+          value={material.name}
+          onTake={takeName((name) => set({ name }))}
+        />
+      </Labelled>
+      <CuttingTable rows={material.cutting} onChange={(cutting) => set({ cutting })} />
+      <Flex gap="40px" wrap="wrap" marginTop="14px" align="start">
+        <Pecking material={material} set={set} />
+        <DeepHoles material={material} set={set} />
+      </Flex>
+      {[...new Set([...faults, ...[put.error, remove.error].flatMap((e) => (e ? [e.message] : []))])].map(
+        (f) => (
+          <FieldSays key={f}>{f}</FieldSays>
+        ),
+      )}
+      <Flex gap="8px" marginTop="16px">
+        <Button
+          size="sm"
+          disabled={!isChanged || faults.length > 0}
+          loading={put.isPending}
+          onClick={() => put.mutate(material, { onSuccess: drop })}
+        >
+          {stored ? 'Store the changes' : 'Add it to the list'}
+        </Button>
+        {isChanged && stored && (
+          <Button size="sm" variant="outline" onClick={drop}>
+            Give them up
+          </Button>
+        )}
+        <Button size="sm" variant="outline" onClick={copy}>
+          <Copy size={15} /> Copy
+        </Button>
+        <Button size="sm" variant="outline" loading={remove.isPending} onClick={takeAway}>
+          <Trash2 size={15} /> Take away
+        </Button>
+      </Flex>
+    </Box>
+  );
+}
+
+/** Columns of a cutting row that are numbers, and whether they may be missing. */
+const COLUMNS: readonly (readonly [
+  key: 'from' | 'below' | 'vc' | 'carbideFactor' | 'feedShare' | 'maxFeedPerTurn',
+  head: string,
+  optional: boolean,
+])[] = [
+  ['from', 'from ⌀ mm', true],
+  ['below', 'below ⌀ mm', true],
+  ['vc', 'speed in HSS, m/min', false],
+  ['carbideFactor', 'carbide ×', false],
+  ['feedShare', 'feed, mm per mm ⌀', false],
+  ['maxFeedPerTurn', 'at most, mm', false],
+];
+const NEW_ROW: CuttingRow = {
+  kinds: ['drill'],
+  vc: 30,
+  carbideFactor: 2.5,
+  feedShare: 0.02,
+  maxFeedPerTurn: 0.3,
+};
+
+function CuttingTable({ rows, onChange }: { rows: CuttingRow[]; onChange(rows: CuttingRow[]): void }) {
+  const replace = (i: number, part: Partial<CuttingRow>): void =>
+    onChange(rows.map((r, k) => (k === i ? { ...r, ...part } : r)));
+  return (
+    <>
+      <Table.Root size="sm" unstyled className="listing" aria-label="Speeds and feeds">
+        <Table.Header>
+          <Table.Row>
+            <Table.ColumnHeader>tools</Table.ColumnHeader>
+            {COLUMNS.map(([key, head]) => (
+              <Table.ColumnHeader key={key}>{head}</Table.ColumnHeader>
+            ))}
+            <Table.ColumnHeader>fed by the</Table.ColumnHeader>
+            <Table.ColumnHeader />
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
+          {rows.map((r, i) => (
+            <Table.Row key={i}>
+              <Table.Cell>
+                <Kinds chosen={r.kinds} onChange={(kinds) => replace(i, { kinds })} />
+              </Table.Cell>
+              {COLUMNS.map(([key, head, optional]) => (
+                <Table.Cell key={key}>
+                  <Figure
+                    label={`${head}, row ${i + 1}`}
+                    value={r[key]}
+                    optional={optional}
+                    onTake={(v) => replace(i, { [key]: v })}
+                  />
+                </Table.Cell>
+              ))}
+              <Table.Cell>{fedBy(r.kinds)}</Table.Cell>
+              <Table.Cell>
+                <IconAct
+                  label={`Take row ${i + 1} out`}
+                  onClick={() => onChange(rows.filter((_, k) => k !== i))}
+                >
+                  <X size={14} />
+                </IconAct>
+              </Table.Cell>
+            </Table.Row>
+          ))}
+        </Table.Body>
+      </Table.Root>
+      <Chip onClick={() => onChange([...rows, NEW_ROW])}>
+        <Plus size={13} aria-hidden="true" /> another row
+      </Chip>
+    </>
+  );
+}
+
+/** Some kinds are fed by the tooth, the others by the turn; a tap by its pitch. */
+function fedBy(kinds: readonly string[]): string {
+  const specs = TOOL_KINDS.filter((k) => kinds.includes(k.kind));
+  if (specs.length > 0 && specs.every((k) => k.cycles.includes('tap'))) return 'pitch';
+  return specs.some((k) => k.feedsByTooth) ? 'tooth' : 'turn';
+}
+
+/** Which kinds of tool a row is for. */
+function Kinds({ chosen, onChange }: { chosen: readonly string[]; onChange(kinds: string[]): void }) {
+  const names = TOOL_KINDS.filter((k) => chosen.includes(k.kind)).map((k) => k.label);
+  return (
+    <Menu.Root closeOnSelect={false}>
+      <Menu.Trigger asChild>
+        <Button
+          size="2xs"
+          variant="outline"
+          height="auto"
+          minHeight="26px"
+          whiteSpace="normal"
+          textAlign="start"
+        >
+          {names.join(', ') || 'none'}
+        </Button>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content>
+            {TOOL_KINDS.map((k) => (
+              <Menu.CheckboxItem
+                key={k.kind}
+                value={k.kind}
+                checked={chosen.includes(k.kind)}
+                onCheckedChange={(on) =>
+                  onChange(on ? [...chosen, k.kind] : chosen.filter((x) => x !== k.kind))
+                }
+              >
+                <Menu.ItemIndicator />
+                {k.label}
+              </Menu.CheckboxItem>
+            ))}
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+}
+
+interface FigureProps {
+  label: string;
+  value: number | undefined;
+  optional?: boolean;
+  onTake(v: number | undefined): void;
+}
+
+/** A bare figure: what it is of stands in the head of its column. */
+function Figure({ label, value, optional = false, onTake }: FigureProps) {
+  return (
+    <TextField
+      label={label}
+      size="xs"
+      width="70px"
+      textStyle="num"
+      textAlign="right"
+      value={value === undefined ? '' : String(Math.round(value * 1e5) / 1e5)}
+      onTake={(text) => {
+        const v = Number(text.trim().replace(',', '.'));
+        if (text.trim() === '') {
+          if (!optional) return 'A number.';
+          onTake(undefined);
+          return null;
+        }
+        if (!(Number.isFinite(v) && v >= 0)) return 'A number from 0.';
+        onTake(v);
+        return null;
+      }}
+    />
+  );
+}
+
+interface PartProps {
+  material: Material;
+  set(part: Partial<Material>): void;
+}
+
+function Pecking({ material: { pecking }, set }: PartProps) {
+  return (
+    <Box as="section" aria-label="Pecking">
+      <Heading as="h2" fontSize="14px" marginBottom="6px">
+        Chips, by depth in diameters
+      </Heading>
+      <Flex gap="14px">
+        <Labelled name="broken from">
+          <Figure
+            label="chips broken from"
+            value={pecking.chipBreakFrom}
+            onTake={(v) => set({ pecking: { ...pecking, chipBreakFrom: v ?? 3 } })}
+          />
+        </Labelled>
+        <Labelled name="cleared from">
+          <Figure
+            label="chips cleared from"
+            value={pecking.fullRetractFrom}
+            onTake={(v) => set({ pecking: { ...pecking, fullRetractFrom: v ?? 5 } })}
+          />
+        </Labelled>
+      </Flex>
+    </Box>
+  );
+}
+
+function DeepHoles({ material: { deepHoles }, set }: PartProps) {
+  const replace = (i: number, part: Partial<Material['deepHoles'][number]>): void =>
+    set({ deepHoles: deepHoles.map((r, k) => (k === i ? { ...r, ...part } : r)) });
+  return (
+    <Box as="section" aria-label="Deep holes">
+      <Heading as="h2" fontSize="14px" marginBottom="6px">
+        Deep holes are slowed down
+      </Heading>
+      {deepHoles.map((r, i) => (
+        <Flex key={i} gap="8px" align="center" marginBottom="4px" fontSize="13px">
+          <span>over</span>
+          <Figure
+            label={`over diameters, ${i + 1}`}
+            value={r.overDiameters}
+            onTake={(v) => replace(i, { overDiameters: v ?? 5 })}
+          />
+          <span>⌀: speed ×</span>
+          <Figure
+            label={`speed factor, ${i + 1}`}
+            value={r.speedFactor}
+            onTake={(v) => replace(i, { speedFactor: v ?? 1 })}
+          />
+          <span>feed ×</span>
+          <Figure
+            label={`feed factor, ${i + 1}`}
+            value={r.feedFactor}
+            onTake={(v) => replace(i, { feedFactor: v ?? 1 })}
+          />
+          <IconAct
+            label={`Take step ${i + 1} out`}
+            onClick={() => set({ deepHoles: deepHoles.filter((_, k) => k !== i) })}
+          >
+            <X size={14} />
+          </IconAct>
+        </Flex>
+      ))}
+      {deepHoles.length === 0 && <Quiet display="block">not at all</Quiet>}
+      <Chip
+        onClick={() =>
+          set({ deepHoles: [...deepHoles, { overDiameters: 5, speedFactor: 0.85, feedFactor: 0.9 }] })
+        }
+      >
+        <Plus size={13} aria-hidden="true" /> another step
+      </Chip>
+    </Box>
+  );
+}
