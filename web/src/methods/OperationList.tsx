@@ -31,13 +31,14 @@ export function OperationList({ operations, onChange, isReadOnly = false }: Prop
   return (
     <Flex as="ol" direction="column" gap="6px" listStyleType="none">
       {operations.map((o, i) => (
-        <Box as="li" key={i} borderWidth="1px" borderColor="rule" borderRadius="4px" padding="5px 8px">
-          <Flex gap="6px" align="center" wrap="wrap">
+        <Box as="li" key={i} borderWidth="1px" borderColor="rule" borderRadius="4px" padding="5px 6px">
+          <Flex gap="4px" align="center" wrap="wrap">
             <Quiet textStyle="num" minWidth="14px">
               {i + 1}
             </Quiet>
             <Choice
               label={`operation ${i + 1}`}
+              width="112px"
               value={o.kind}
               isDisabled={isReadOnly}
               options={OPERATION_KINDS.map((k) => [k.kind, k.label] as const)}
@@ -46,6 +47,7 @@ export function OperationList({ operations, onChange, isReadOnly = false }: Prop
             />
             <Choice
               label={`part of operation ${i + 1}`}
+              width="116px"
               value={o.part}
               isDisabled={isReadOnly}
               options={HOLE_PARTS.map((p) => [p, PART_WORDS[p]] as const)}
@@ -53,7 +55,11 @@ export function OperationList({ operations, onChange, isReadOnly = false }: Prop
             />
             <Numbers operation={o} isReadOnly={isReadOnly} onChange={(set) => replace(i, { ...o, set })} />
             {!isReadOnly && (
-              <Flex marginInlineStart="auto">
+              <Flex
+                marginInlineStart="auto"
+                gap="0"
+                css={{ '& button': { minWidth: '24px', width: '24px' } }}
+              >
                 <IconAct label={`Move operation ${i + 1} up`} disabled={i === 0} onClick={() => move(i, -1)}>
                   <ArrowUp size={14} />
                 </IconAct>
@@ -165,9 +171,9 @@ function Numbers({ operation: { kind, set }, isReadOnly, onChange }: NumbersProp
       {!isReadOnly && free.length > 0 && (
         <Choice
           label="a number of its own"
-          width="86px"
+          width="66px"
           value=""
-          options={[['', 'numbers …'] as const, ...free.map((k) => [k, labels[k] ?? k] as const)]}
+          options={[['', 'set …'] as const, ...free.map((k) => [k, labels[k] ?? k] as const)]}
           onChange={(key) => key !== '' && onChange({ ...set, [key]: choices[key]?.[0] ?? 1 })}
         />
       )}
