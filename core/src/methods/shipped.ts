@@ -91,6 +91,36 @@ export const SHIPPED_METHODS: readonly Method[] = [
     operations: [...spotted, { kind: 'drill' }, ...milledSteps],
   },
   {
+    // The spot only starts the drill; the rims are broken afterwards, all sizes with one cutter.
+    id: 'drilled-rim-broken',
+    name: 'drill, rim broken',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'] },
+    onRequest: true,
+    operations: [
+      { kind: 'spot', set: { rim: '0.8 * diameter' } },
+      { kind: 'pilot' },
+      { kind: 'drill' },
+      ...steps,
+      { kind: 'rim-break' },
+    ],
+  },
+  {
+    id: 'drilled-both-rims-broken',
+    name: 'drill, both rims broken',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'], through: true },
+    onRequest: true,
+    operations: [
+      { kind: 'spot', set: { rim: '0.8 * diameter' } },
+      { kind: 'pilot' },
+      { kind: 'drill' },
+      ...steps,
+      { kind: 'rim-break' },
+      { kind: 'back-rim-break' },
+    ],
+  },
+  {
     id: 'milled',
     name: 'mill on a helix',
     family: 'hole',

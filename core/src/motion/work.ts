@@ -65,6 +65,17 @@ export interface PathMotion {
   passes: Pass[];
 }
 
+/** A rim that is broken though the model has it sharp: a cut that is meant, and to be found as wide as it is wanted. */
+export interface WantedRim {
+  /** Level of the rim, program coordinates, and how wide the cone is there, mm. */
+  z: number;
+  diameter: number;
+  /** Included angle, degrees. */
+  angleDeg: number;
+  /** The cone widens downward: the rim is that of an exit. */
+  below: boolean;
+}
+
 /** What an operation does at one feature. Program coordinates, mm. */
 export interface Work {
   /** Id of the feature, and its tag and number. */
@@ -80,6 +91,7 @@ export interface Work {
   /** Z of the feature's top, and Z up to which metal may stand over it when this operation begins. */
   entryZ: number;
   metalZ: number;
+  wanted?: WantedRim[];
   motion: HoleCycle | PathMotion;
 }
 

@@ -1,3 +1,4 @@
+import { backRimBreakKind } from './back-rim-break/index.ts';
 import { boreKind } from './bore/index.ts';
 import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
@@ -7,6 +8,7 @@ import { helicalBoreKind } from './helical-bore/index.ts';
 import type { OperationKind } from './kind.ts';
 import { pilotKind } from './pilot/index.ts';
 import { reamKind } from './ream/index.ts';
+import { rimBreakKind } from './rim-break/index.ts';
 import { spotKind } from './spot/index.ts';
 import { tapKind } from './tap/index.ts';
 
@@ -19,6 +21,8 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   helicalBoreKind,
   floorKind,
   countersinkKind,
+  rimBreakKind,
+  backRimBreakKind,
   reamKind,
   boreKind,
   tapKind,

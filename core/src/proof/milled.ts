@@ -50,7 +50,9 @@ export class HoleFinder {
         for (const hole of this.cells.get(this.key(to[0] + i * this.reach, to[1] + j * this.reach)) ?? []) {
           const { view } = hole;
           const orbit = farthest(m, from, to, view.x, view.y);
-          if (orbit + tool.diameter / 2 > widestStep(view) / 2 + BESIDE) continue;
+          // A cutter on a rim is wider there than the hole: of it only the tip must stay inside.
+          const inside = toolKind(tool.kind).onRims ? tool.tipDiameter : tool.diameter;
+          if (orbit + inside / 2 > widestStep(view) / 2 + BESIDE) continue;
           // Of two cheeks on an axis, the one whose depth is nearest.
           const low = view.entryZ - view.depth;
           const off = z > view.entryZ ? z - view.entryZ : z < low ? low - z : 0;

@@ -1,3 +1,4 @@
+import type { WantedRim } from '../motion/work.ts';
 import type { ReadProgram } from '../code/read/motion.ts';
 import { readProgram } from '../code/read/read.ts';
 import { Words } from '../code/write/words.ts';
@@ -70,13 +71,17 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
 
 /** The holes that this setup reaches, as they are to be made from its side: by the print where that is the hole's own side. */
 function seenHoles(job: DerivedJob, setup: DerivedSetup, say: (mm: number) => string): SeenHole[] {
+  const wanted = new Map<string, WantedRim[]>();
+  for (const { label, wanted: rims } of setup.operations.flatMap((o) => o.work))
+    if (rims) wanted.set(label, [...(wanted.get(label) ?? []), ...rims]);
   return job.rows.flatMap((row) =>
     row.size.features.flatMap((f, i): SeenHole[] => {
       const view = isHole(f) ? viewHole(f, labelOf(row.size, i), setup.frame.frame) : null;
       if (!view) return [];
       const home = job.setups.find((s) => isReached(f, s));
       const isHome = home?.setup.id === setup.setup.id;
-      return [{ view: isHome ? printed(view, row.print, row.size.features.length, say).view : view, row }];
+      const made = isHome ? printed(view, row.print, row.size.features.length, say).view : view;
+      return [{ view: made, row, wanted: wanted.get(view.label) ?? [] }];
     }),
   );
 }

@@ -50,7 +50,8 @@ export function proofSummary(
     const before = drilled.get(m.view.feature.id);
     if (!before || over > before.over) drilled.set(m.view.feature.id, { over, area });
   }
-  for (const { hole, rounds } of programs.flatMap((p) => p.milled)) {
+  for (const { hole, rounds, tool } of programs.flatMap((p) => p.milled)) {
+    if (toolKind(tool.kind).needsHole) continue;
     const { view } = hole;
     const narrow = narrowest(view.feature);
     // Opened on a helix; a wider step alone does not make the hole.

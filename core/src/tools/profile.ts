@@ -44,6 +44,20 @@ export function toolProfile(tool: Tool, holder: Holder | null): ProfilePoint[] {
   return out;
 }
 
+/** Radius of the cutting part of an outline at a height above the programmed tip, mm; 0 below the tip, the last one above it. */
+export function radiusAt(profile: readonly ProfilePoint[], z: number): number {
+  let before: ProfilePoint | null = null;
+  for (const p of profile) {
+    if (p.part !== 'cutting') break;
+    if (p.z >= z - 1e-9) {
+      if (!before || p.z - before.z < 1e-9) return p.z - z > 1e-9 && !before ? 0 : p.r;
+      return before.r + ((z - before.z) / (p.z - before.z)) * (p.r - before.r);
+    }
+    before = p;
+  }
+  return before?.r ?? 0;
+}
+
 /** The tool is at least `r` wide from `z` up: what it sweeps on its way down is all that lies above. */
 export interface Disc {
   r: number;

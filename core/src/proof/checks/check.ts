@@ -1,3 +1,4 @@
+import type { WantedRim } from '../../motion/work.ts';
 import type { CycleCall, ReadProgram } from '../../code/read/motion.ts';
 import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
 import type { PlannedOperation, Row } from '../../job/row.ts';
@@ -27,6 +28,8 @@ export type Finding = Omit<Check, 'setupId'>;
 export interface SeenHole {
   view: HoleView;
   row: Row;
+  /** Rims that are broken in this setup though the model has them sharp. */
+  wanted: readonly WantedRim[];
 }
 
 /** A cycle line together with the hole it makes. */

@@ -22,6 +22,7 @@ export const backChamferCutter: ToolKindSpec = {
   kind: 'back-chamfer-cutter',
   label: 'back chamfer cutter',
   onlyPlunges: false,
+  onRims: true,
   feedsByTooth: true,
   needsHole: true,
   cycles: [],

@@ -5,6 +5,7 @@ export const chamferMill: ToolKindSpec = {
   kind: 'chamfer-mill',
   label: 'chamfer mill',
   onlyPlunges: false,
+  onRims: true,
   feedsByTooth: true,
   needsHole: true,
   cycles: ['dwell', 'straight'],

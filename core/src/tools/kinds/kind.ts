@@ -70,6 +70,8 @@ export interface ToolKindSpec {
   feedsByTooth?: boolean;
   /** Makes a hole in solid metal down to its point. */
   drills?: boolean;
+  /** Breaks rims by going round in a hole, wider there than the hole is. */
+  onRims?: boolean;
   /** Only starts a hole: of no use where it is there. */
   spots?: boolean;
   /** Opens a hole that is there: it must not come before the drill. */

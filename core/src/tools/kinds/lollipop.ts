@@ -13,6 +13,7 @@ export const lollipop: ToolKindSpec = {
   kind: 'lollipop',
   label: 'lollipop cutter',
   onlyPlunges: false,
+  onRims: true,
   feedsByTooth: true,
   needsHole: true,
   cycles: [],

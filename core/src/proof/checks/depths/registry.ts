@@ -3,7 +3,7 @@ import { boredDepths } from './bored.ts';
 import type { DepthCheck } from './common.ts';
 import { drillDepths } from './drill.ts';
 import { spotDepths } from './spot.ts';
-import { counterboreDepths, countersinkDepths } from './steps.ts';
+import { counterboreDepths, countersinkDepths, rimDepths } from './steps.ts';
 import { tapDepths } from './tap.ts';
 
 /** How each kind of tool's depth in a hole is judged: a line each. */
@@ -22,7 +22,7 @@ export const DEPTH_CHECKS: Record<ToolKind, DepthCheck> = {
   'thread-mill': boredDepths,
   't-cutter': boredDepths,
   'dovetail-cutter': boredDepths,
-  'chamfer-mill': countersinkDepths,
+  'chamfer-mill': rimDepths,
   'back-chamfer-cutter': boredDepths,
   'corner-rounding-cutter': boredDepths,
   lollipop: boredDepths,

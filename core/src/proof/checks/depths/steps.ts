@@ -13,6 +13,16 @@ export const counterboreDepths: DepthCheck = (m, c) => {
   return offBy(m, tip - step.end, 'counterbore-depth', floor, step.end, c);
 };
 
+/** A rim that is broken straight down: as wide as it is wanted; in a countersink of the model, as that is. */
+export const rimDepths: DepthCheck = (m, c) => {
+  const rim = m.planned?.hole.wanted?.[0];
+  if (!rim) return countersinkDepths(m, c);
+  const made = rimAt(m.tool, rim.z - m.call.z);
+  const depth = m.view.entryZ - rim.z + tipForRim(m.tool, rim.diameter);
+  const what = `the broken rim of \u2300${c.say(rim.diameter)}`;
+  return offBy(m, (made - rim.diameter) / 2, 'rim-size', what, depth, c);
+};
+
 /** A countersink's rim as wide as the model has it. */
 export const countersinkDepths: DepthCheck = (m, c) => {
   const { view: v, tool, tip } = m;

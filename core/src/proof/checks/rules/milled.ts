@@ -1,5 +1,7 @@
 import type { PlannedOperation } from '../../../job/row.ts';
 import { MUCH_BEYOND } from '../depths/common.ts';
+import type { WantedRim } from '../../../motion/work.ts';
+import { radiusAt, toolProfile } from '../../../tools/profile.ts';
 import type { MilledHole } from '../../milled.ts';
 import { DEPTH_TOLERANCE, toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
 
@@ -48,11 +50,14 @@ type Find = (rule: string, severity: Finding['severity'], line: number, what: st
 
 /** Whether one of the planned widths was cut, and how deep. */
 function sizeFindings(m: MilledHole, o: PlannedOperation, c: CheckContext, find: Find): Finding[] {
+  const own = o.work.filter((w) => w.label === m.hole.view.label);
+  const rims = own.flatMap((w) => w.wanted ?? []);
+  if (rims.length > 0) return rims.flatMap((rim) => rimFindings(m, rim, c, find));
   const diameter = o.parameters.find((p) => p.key === 'diameter')?.value;
   if (typeof diameter !== 'number') return [];
-  const z = Math.min(...o.work.filter((w) => w.label === m.hole.view.label).map((w) => w.z));
-  const own = m.rounds.find((r) => Math.abs(r.diameter - diameter) <= WIDTH_TOLERANCE);
-  if (!own) {
+  const z = Math.min(...own.map((w) => w.z));
+  const round = m.rounds.find((r) => Math.abs(r.diameter - diameter) <= WIDTH_TOLERANCE);
+  if (!round) {
     const near = m.rounds.reduce((a, b) =>
       Math.abs(b.diameter - diameter) < Math.abs(a.diameter - diameter) ? b : a,
     );
@@ -65,25 +70,47 @@ function sizeFindings(m: MilledHole, o: PlannedOperation, c: CheckContext, find:
       ),
     ];
   }
-  if (z - own.z > MUCH_BEYOND)
+  if (z - round.z > MUCH_BEYOND)
     return [
       find(
         'too-far-through',
         'error',
-        own.line,
-        `goes ${c.say(z - own.z)} deeper than planned, into what lies below. Write ${c.word('Z', z)}.`,
+        round.line,
+        `goes ${c.say(z - round.z)} deeper than planned, into what lies below. Write ${c.word('Z', z)}.`,
       ),
     ];
-  return own.z - z > DEPTH_TOLERANCE
+  return round.z - z > DEPTH_TOLERANCE
     ? [
         find(
           'milled-short',
           'error',
-          own.line,
-          `ends ${c.say(own.z - z)} above where it is to go. Write ${c.word('Z', z)}.`,
+          round.line,
+          `ends ${c.say(round.z - z)} above where it is to go. Write ${c.word('Z', z)}.`,
         ),
       ]
     : [];
+}
+
+/** How far a broken rim may be from the wanted width, mm on diameter. */
+const RIM_TOLERANCE = 0.03;
+
+/** How wide the widest round leaves a rim, by the cutter's own outline at the rim's level. */
+function rimFindings(m: MilledHole, rim: WantedRim, c: CheckContext, find: Find): Finding[] {
+  const profile = toolProfile(m.tool, null);
+  const made = m.rounds.map((r) => ({
+    ...r,
+    rim: r.diameter - m.tool.diameter + 2 * radiusAt(profile, rim.z - r.z),
+  }));
+  const widest = made.reduce<(typeof made)[number] | null>((a, b) => (a && a.rim >= b.rim ? a : b), null);
+  if (!widest || Math.abs(widest.rim - rim.diameter) <= RIM_TOLERANCE) return [];
+  return [
+    find(
+      'rim-size',
+      'error',
+      widest.line,
+      `leaves a rim of \u2300${c.say(widest.rim)} at Z ${c.say(rim.z)}; \u2300${c.say(rim.diameter)} is wanted. Check depth and radius.`,
+    ),
+  ];
 }
 
 function speedFindings(

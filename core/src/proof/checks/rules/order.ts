@@ -19,15 +19,32 @@ export const order: CheckRule = {
       void drilled.set(feature, Math.min(line, drilled.get(feature) ?? Infinity));
     for (const m of c.made)
       if (m.view && m.tool && toolKind(m.tool.kind).drills) opens(m.view.feature.id, m.call.line);
-    for (const { hole, rounds } of c.milled) for (const r of rounds) opens(hole.view.feature.id, r.line);
+    for (const { hole, rounds, tool } of c.milled)
+      if (!toolKind(tool.kind).needsHole) for (const r of rounds) opens(hole.view.feature.id, r.line);
     const told = new Set<string>();
-    return c.made.flatMap((m): Finding[] => {
+    const tooSoon = c.milled.flatMap(({ hole: { view, row }, rounds, tool }): Finding[] => {
+      const line = Math.min(...rounds.map((r) => r.line));
+      const opened = drilled.get(view.feature.id);
+      if (!toolKind(tool.kind).needsHole || opened === undefined || opened < line) return [];
+      return [
+        {
+          rule: 'before-its-hole',
+          severity: 'error',
+          message: `${view.label}, line ${line}: ${toolName(tool)} comes before the hole is opened in line ${opened}. Put it after.`,
+          line,
+          tag: row.tag,
+          feature: view.feature.id,
+        },
+      ];
+    });
+    const plunged = c.made.flatMap((m): Finding[] => {
       const key = `${m.view?.feature.id}/${m.tool?.id}`;
       if (!m.view || told.has(key)) return [];
       const found = outOfOrder(m, drilled.get(m.view.feature.id), c);
       if (found) told.add(key);
       return found ? [found] : [];
     });
+    return [...tooSoon, ...plunged];
   },
 };
 

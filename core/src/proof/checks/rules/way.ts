@@ -7,7 +7,9 @@ import { toolKind } from '../../../tools/kinds/registry.ts';
 import type { Tool } from '../../../tools/schema.ts';
 import { chordsOf, type KnownMotion } from '../../chords.ts';
 import { Columns } from '../../columns.ts';
+import { tooWide } from '../../clear.ts';
 import { wideTo, type InHole } from '../../milled.ts';
+import { toolProfile } from '../../../tools/profile.ts';
 import {
   DEPTH_TOLERANCE,
   isAsPlanned,
@@ -105,7 +107,10 @@ class Way {
   }
 
   /** A mill that is fed inside a hole: never wider or deeper than the hole is, and never with more than its flutes in metal. */
-  private inHole(m: Known, tool: Tool, { hole: { view, row }, orbit, isRound }: InHole): void {
+  private inHole(m: Known, tool: Tool, inside: InHole): void {
+    if (toolKind(tool.kind).onRims) return this.onRim(m, tool, inside);
+    const { hole, orbit, isRound } = inside;
+    const { view, row } = hole;
     const { space, say, word } = this.c;
     const z = Math.min(m.from[2], m.to[2]);
     const { x, y, entryZ } = view;
@@ -140,6 +145,31 @@ class Way {
         'holder-into-metal',
         `the ${partName(thick.part)} of ${toolName(tool)} (⌀${say(2 * (thick.r - (isRound ? orbit : 0)))}) goes into metal at Z ${say(z + thick.z)}. Take a longer one.`,
       );
+  }
+
+  /** A cutter that breaks a rim: at no height wider than the hole is there, but for the rims that are wanted. */
+  private onRim(m: Known, tool: Tool, { hole: { view, row, wanted }, orbit, isRound }: InHole): void {
+    const { space, say } = this.c;
+    const z = Math.min(m.from[2], m.to[2]);
+    const named = (rule: string, what: string): void =>
+      this.say(m, rule, null, `${view.label}: ${what}`, 'error', { tag: row.tag, feature: view.feature.id });
+    const over = tooWide(toolProfile(tool, null), orbit, z, view, wanted);
+    if (over)
+      return named(
+        'rim-too-wide',
+        `${toolName(tool)} cuts ⌀${say(2 * over.radius)} at Z ${say(over.z)}, where ⌀${say(2 * over.clear)} is wanted at most. Check depth and radius.`,
+      );
+    const swept = this.c.discs(tool).map((d) => ({ ...d, r: d.r + orbit }));
+    const isBehind = wanted.some((r) => r.below);
+    const rim = Math.max(widestStep(view), ...wanted.map((r) => r.diameter)) / 2;
+    const hit = space.partAt(swept, view.x, view.y, z, {
+      // Its head is judged above, at every height; behind an edge the part lies over it.
+      radius: (isBehind ? Math.max(rim, orbit + tool.diameter / 2) : rim) + 0.06,
+      below: space.ledFrom(view.x, view.y, rim, view.entryZ) + 0.06,
+      ...(view.through ? { open: 0.45 * drilledWidth(view, row.thread) } : {}),
+    });
+    if (hit) return this.inPart(m, tool, null, hit);
+    if (isRound && !isBehind) this.columns.cut(swept, view.x, view.y, z);
   }
 
   /** A cutter that must not plunge goes into metal on a helix that is no steeper than it can. */
