@@ -1,3 +1,4 @@
+import { exactPath, MOST_EXACT } from './exact.ts';
 /**
  * Shortest open tour through points from the first one: nearest neighbour, then 2-opt and Or-opt on neighbour lists,
  * then small local kicks (each undone unless it helps). The same answer for the same points every time.
@@ -21,7 +22,12 @@ export function shortestTour(points: readonly Point[], kicks = Math.min(20_000, 
   tour.improve();
   tour.perturb(kicks);
   const order = tour.path();
-  return { order, length: tourLength(points, order) };
+  const length = tourLength(points, order);
+  if (n > MOST_EXACT) return { order, length };
+  // Of a few points the best is known; where the search found one as short, it stays.
+  const exact = exactPath(n, (a, b) => gap(points[a]!, points[b]!));
+  const least = tourLength(points, exact);
+  return least < length - 1e-9 ? { order: exact, length: least } : { order, length };
 }
 
 export function tourLength(points: readonly Point[], order: readonly number[]): number {
