@@ -11,6 +11,9 @@ const milledSteps = [
   { kind: 'helical-bore', part: 'flat steps' },
   { kind: 'countersink', part: 'countersink' },
 ];
+const milledSink = steps.map((s) =>
+  s.part === 'countersink' ? { kind: 'helical-countersink', part: 'countersink' } : s,
+);
 const tap = { kind: 'tap', part: 'thread' };
 /** Under a reamer 0.2 to 0.3 is left on the diameter (handbook, fits): the drill that leaves least of it is best. */
 const REAMING = { underFrom: 0.2, underTo: 0.3 };
@@ -89,6 +92,34 @@ export const SHIPPED_METHODS: readonly Method[] = [
     family: 'hole',
     when: { threaded: false, fit: ['drilled'], stepped: true },
     operations: [...spotted, { kind: 'drill' }, ...milledSteps],
+  },
+  {
+    id: 'drilled-countersink-milled',
+    name: 'drill, countersink milled',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'], stepped: true },
+    operations: [...spotted, { kind: 'drill' }, ...milledSink],
+  },
+  {
+    id: 'centred',
+    name: 'centre drill, drill',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'] },
+    onRequest: true,
+    operations: [{ kind: 'centre' }, { kind: 'pilot' }, { kind: 'drill' }, ...steps],
+  },
+  {
+    id: 'core-drilled',
+    name: 'drill, core drill',
+    family: 'hole',
+    when: { threaded: false, fit: ['drilled'], diameter: { from: 8 } },
+    onRequest: true,
+    operations: [
+      ...spotted,
+      { kind: 'drill', set: { underFrom: 0.5, underTo: '0.25 * diameter' } },
+      { kind: 'core-drill' },
+      ...steps,
+    ],
   },
   {
     // The spot only starts the drill; the rims are broken afterwards, all sizes with one cutter.

@@ -1,10 +1,13 @@
 import { backRimBreakKind } from './back-rim-break/index.ts';
 import { boreKind } from './bore/index.ts';
+import { centreKind } from './centre/index.ts';
+import { coreDrillKind } from './core-drill/index.ts';
 import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { drillKind } from './drill/index.ts';
 import { floorKind } from './floor/index.ts';
 import { helicalBoreKind } from './helical-bore/index.ts';
+import { helicalCountersinkKind } from './helical-countersink/index.ts';
 import type { OperationKind } from './kind.ts';
 import { pilotKind } from './pilot/index.ts';
 import { reamKind } from './ream/index.ts';
@@ -15,12 +18,15 @@ import { tapKind } from './tap/index.ts';
 /** All kinds of operation: a folder and a line each. */
 export const OPERATION_KINDS: readonly OperationKind[] = [
   spotKind,
+  centreKind,
   pilotKind,
   drillKind,
+  coreDrillKind,
   counterboreKind,
   helicalBoreKind,
   floorKind,
   countersinkKind,
+  helicalCountersinkKind,
   rimBreakKind,
   backRimBreakKind,
   reamKind,

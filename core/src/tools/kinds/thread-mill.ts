@@ -56,7 +56,7 @@ export const threadMill: ToolKindSpec = {
     const major = n.thread?.majorDiameter;
     const diameter = wantedSize(n, []) ?? (major === undefined ? null : Math.round(7 * major) / 10);
     if (diameter === null) return null;
-    const rows = Math.max(1, Math.floor((2 * diameter) / pitch));
+    const rows = Math.min(40, Math.max(1, Math.floor((2 * diameter) / pitch)));
     return {
       diameter,
       sizeName: `${sizeFigure(diameter)} P${sizeFigure(pitch)}`,

@@ -22,7 +22,9 @@ export type DepthCheck = (m: DepthLine, c: CheckContext) => Finding[];
 /** Farther past an exit than this beyond what is planned, mm, and it is what lies below that is drilled. */
 export const MUCH_BEYOND = 2;
 
-export const pointOf = (t: Tool): number => pointLength(t.diameter, t.pointAngleDeg ?? USUAL_POINT);
+/** Height of a drill's point, of a core drill what is above its flat tip, mm. */
+export const pointOf = (t: Tool): number =>
+  pointLength(t.diameter - t.tipDiameter, t.pointAngleDeg ?? USUAL_POINT);
 
 /** A finding about one line; the plan's own depth is a warning, since somebody typed it, any other an error. */
 export function finding(m: MadeHole, rule: string, what: string, severity?: Finding['severity']): Finding {
