@@ -6,7 +6,7 @@ import { isStepped, whyNotMethod, type MethodSubject } from '../methods/match.ts
 import type { Method, MethodOperation } from '../methods/schema.ts';
 
 /** Numbers that belong to the feature and never to the way it is made: copied onto another they would be somebody else's depth. */
-const OF_THE_FEATURE: readonly string[] = ['depth', 'threadDepth'];
+const OF_THE_FEATURE: readonly string[] = ['depth', 'threadDepth', 'byMachine'];
 
 /**
  * How a row is made as a method of the shop's own: its operations with the numbers that were typed for them, and the conditions that hold

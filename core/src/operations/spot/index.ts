@@ -22,13 +22,17 @@ const START_SHARE = 0.8;
 /** Turns that it holds at the bottom: longer only work-hardens the metal. */
 const HOLD_TURNS = 2;
 
+/** How its depth is said: by the rim that is left, by itself, or by a share of the drill. */
+const SPOT_BY = ['rim', 'depth', 'share of ⌀'] as const;
+
 /** Spots a hole so that the drill starts true, and leaves the rim that is wanted afterwards. */
 export const spotKind: OperationKind = {
   kind: 'spot',
   label: 'spot',
   toolKinds: ['spot-drill'],
   rank: 0,
-  numbers: { rim: 'rim diameter', dwell: 'dwell, s' },
+  numbers: { rim: 'rim diameter', tip: 'tip below the rim', share: 'share of ⌀', dwell: 'dwell, s' },
+  choices: { by: SPOT_BY },
   plan: planSpot,
 };
 
@@ -44,13 +48,7 @@ function planSpot(c: KindContext): PlanResult {
   const parameters = new Parameters(c);
   const remarks: Remark[] = [];
   const largest = USABLE * tool.diameter;
-  const rim = parameters.length(
-    'rim',
-    'rim diameter',
-    Math.min(wanted.rim, largest),
-    wanted.source,
-    wanted.relation,
-  );
+  const rim = rimFor(parameters, hole, tool, { ...wanted, rim: Math.min(wanted.rim, largest) });
   if (wanted.rim > largest + 1e-6 && wanted.source === 'model') {
     remarks.push({
       rule: 'spot-rim',
@@ -82,6 +80,19 @@ function planSpot(c: KindContext): PlanResult {
     remarks,
     alternatives: [tool, ...found.others].map((t) => t.id),
   };
+}
+
+/** The rim that is left: said itself, as a depth of the tip, or as a share of the drill. */
+function rimFor(parameters: Parameters, hole: HoleView, tool: Tool, wanted: WantedRim): number {
+  const by = parameters.choice('by', 'how deep', SPOT_BY, 'rim', 'method');
+  if (by === 'depth')
+    return rimAt(tool, parameters.length('tip', 'tip below the rim', tipForRim(tool, wanted.rim), 'method'));
+  if (by === 'share of ⌀') {
+    const rim = drillOf(hole) * parameters.number('share', 'share of ⌀', START_SHARE, 'method');
+    parameters.derived('rim', 'rim diameter', rim, 'share × ⌀');
+    return rim;
+  }
+  return parameters.length('rim', 'rim diameter', wanted.rim, wanted.source, wanted.relation);
 }
 
 /** Where the tip goes: to the rim that is wanted, or, under more metal than a spot should go through, to a start at that metal's top. */

@@ -59,3 +59,16 @@ describe('a spot', () => {
     );
   });
 });
+
+describe('how deep a spot goes', () => {
+  const feature = hole({ depth: 20, stack: [{ shape: 'cylinder', diameter: 8.5, length: 20 }] });
+  const spotOf = (typed: Record<string, number | string>) =>
+    made(rowOf(feature, { typed: { spot: typed } }), 'spot');
+  it('is said by the rim, by its own depth, or by a share of the drill (N40)', () => {
+    const angle = spotOf({}).tool.pointAngleDeg!;
+    expect(spotOf({ by: 'depth', tip: 1.5 }).work[0]!.z).toBeCloseTo(-1.5, 9);
+    const half = spotOf({ by: 'share of ⌀', share: 0.5 });
+    expect(half.work[0]!.z).toBeCloseTo(-(8.5 * 0.25) / Math.tan((angle * Math.PI) / 360), 6);
+    expect(half.parameters.find((p) => p.key === 'rim')!.value).toBeCloseTo(4.25, 9);
+  });
+});

@@ -28,7 +28,7 @@ export const tapKind: OperationKind = {
   label: 'tap',
   toolKinds: ['tap'],
   rank: 5,
-  numbers: { threadDepth: 'full thread' },
+  numbers: { threadDepth: 'full thread', byMachine: 'of it by machine' },
   plan: planTap,
 };
 
@@ -60,12 +60,25 @@ function planTap(c: KindContext): PlanResult {
   );
   // A depth from the print or typed holds for every hole; otherwise each is threaded as deep as it allows.
   const isDepthSaid = parameters.list[0]!.source !== 'model';
-  const depth = tapDepth(full, thread.pitch, lead);
+  // In a weak machine or a deep hole the tap only starts the thread; the rest is cut by hand.
+  const byMachine = Math.min(
+    full,
+    parameters.length('byMachine', 'of it by machine', full, 'method', 'the rest by hand'),
+  );
+  const isPartial = byMachine < full - 1e-6;
+  if (isPartial)
+    remarks.push({
+      rule: 'rest-by-hand',
+      severity: 'note',
+      message: `${thread.designation} is tapped ${c.say(byMachine)} deep; the rest to ${c.say(full)} is to be tapped by hand.`,
+      onSheet: `tap by hand from ${c.say(byMachine)} to ${c.say(full)}`,
+    });
+  const depth = tapDepth(byMachine, thread.pitch, lead);
   parameters.derived(
     'depth',
     'tip below entry',
     start + depth,
-    `${c.say(full)} + ${LEAD_THREADS[lead]} threads lead`,
+    `${c.say(byMachine)} + ${LEAD_THREADS[lead]} threads lead`,
   );
   if (!hole.through)
     parameters.derived(
@@ -99,7 +112,7 @@ function planTap(c: KindContext): PlanResult {
     work: placeHoles(
       c,
       { how: 'tap', hand: thread.hand },
-      (h) => startOfThread(h) + (isDepthSaid ? depth : room(h)),
+      (h) => startOfThread(h) + (isDepthSaid || isPartial ? depth : room(h)),
       APPROACH_PITCHES * thread.pitch,
     ),
     parameters: parameters.list,

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { LEAD_THREADS } from '../../threads/thread.ts';
 import { hole, made, rowOf, TOOLS, howOf } from '../../testing/fixtures.ts';
 
 const blind = (depth: number) =>
@@ -52,5 +53,17 @@ describe('a tap', () => {
 
   it('is not chosen for a thread nobody confirmed', () => {
     expect(rowOf(blind(25)).operations.some((o) => o.kind === 'tap')).toBe(false);
+  });
+});
+
+describe('a thread that is only started by machine', () => {
+  it('stops short by what is typed, and says what is left for the hand', () => {
+    const feature = hole({ depth: 26, stack: [{ shape: 'cylinder', diameter: 6.8, length: 26 }] });
+    const row = rowOf(feature, { callout: 'M8x1.25 ↧16', typed: { tap: { byMachine: 6 } } });
+    const o = made(row, 'tap');
+    const lead = o.tool.thread!.lead;
+    expect(o.work[0]!.z).toBeCloseTo(-(6 + LEAD_THREADS[lead] * 1.25), 9);
+    expect(o.remarks.find((r) => r.rule === 'rest-by-hand')?.onSheet).toBe('tap by hand from 6 mm to 16 mm');
+    expect(made(rowOf(feature, { callout: 'M8x1.25 ↧16' }), 'tap').remarks).toEqual([]);
   });
 });

@@ -26,10 +26,15 @@ export const tapDepths: DepthCheck = (m, c) => {
   const typed = m.planned?.operation.parameters.find((p) => p.key === 'threadDepth')?.value;
   const printed = m.row?.print.threadDepth;
   const through = v.through ? v.depth - start : undefined;
-  const wanted = printed ?? through ?? (typeof typed === 'number' ? typed : undefined);
+  const asked = printed ?? through ?? (typeof typed === 'number' ? typed : undefined);
+  // What is left to be tapped by hand is said on the sheet, and is no fault of the program.
+  const started = m.planned?.operation.parameters.find((p) => p.key === 'byMachine')?.value;
+  const isStarted = asked !== undefined && typeof started === 'number' && started < asked;
+  const wanted = isStarted ? started : asked;
   if (wanted === undefined || wanted - full <= 2 * DEPTH_TOLERANCE) return out;
-  const why =
-    printed !== undefined
+  const why = isStarted
+    ? `${c.say(started)} are planned, the rest by hand`
+    : printed !== undefined
       ? `the print asks for ${c.say(wanted)}`
       : v.through
         ? `the hole goes through at ${c.say(wanted)}`
