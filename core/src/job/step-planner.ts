@@ -6,7 +6,7 @@ import type { HoleView } from '../operations/hole-view.ts';
 import type { KindContext, Missing, Planned, PlanResult, Remark } from '../operations/kind.ts';
 import type { PlannedOperation } from '../operations/planned.ts';
 import { operationKind } from '../operations/registry.ts';
-import { travelOrder } from '../order/travel.ts';
+import { visitOrder } from '../order/ways.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { partName } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
@@ -128,7 +128,7 @@ export class StepPlanner {
           ...result,
           fits,
           remarks: [...result.remarks, ...this.unfit(context, kind.label, result.tool)],
-          work: travelOrder(result.work),
+          work: visitOrder(result.work, decision.visit),
           id: `${where.setup.id}/${row.tag}/${key}`,
           kind: kind.kind,
           label: kind.label,

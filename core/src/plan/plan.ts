@@ -3,6 +3,7 @@ import { calloutSchema, MOST_LETTERS, parseCallout } from '../callout/callout.ts
 import { correctionSchema } from '../corrections/schema.ts';
 import { methodOperationSchema } from '../methods/schema.ts';
 import { drawingDepthsSchema } from '../drawing/depths.ts';
+import { visitSchema } from '../order/ways.ts';
 import { threadSchema } from '../threads/thread.ts';
 import { toolSchema } from '../tools/schema.ts';
 import {
@@ -45,6 +46,8 @@ export const sizeDecisionSchema = z.object({
   method: z.string().max(60).optional(),
   /** Its operations, where they were changed for this size: added, taken out, swapped or moved. */
   operations: z.array(methodOperationSchema).min(1).max(20).optional(),
+  /** In which order its holes are gone to; nearest next where nothing is said. */
+  visit: visitSchema.optional(),
   /** Operation → id of the tool that was chosen for it. */
   tools: bounded(name, 50).optional(),
   /** Left out on purpose, with the reason. */
