@@ -77,6 +77,11 @@ test('a method is chosen for a row, its feed is typed, and both can be let go', 
   await expect(page.getByRole('tab', { name: 'floor' })).toBeVisible();
   await page.getByLabel('feed', { exact: true }).fill('300');
   await page.keyboard.press('Enter');
+  // The mill lies in the drawer: on a number it is in the program, on none it is in no program.
+  const drawer = page.getByRole('region', { name: 'From the drawer' });
+  await expect(drawer).toContainText('end mill ⌀5');
+  await drawer.getByRole('button', { name: 'Give it a free number' }).click();
+  await expect(drawer).toHaveCount(0);
   await expect(page.getByTestId('save-state')).toHaveText('saved');
   await page.getByRole('link', { name: 'Code' }).click();
   await expect(page.getByTestId('code')).toContainText('END MILL D5');
@@ -84,6 +89,10 @@ test('a method is chosen for a row, its feed is typed, and both can be let go', 
   await page.getByRole('button', { name: 'Let feed go back' }).click();
   await page.getByLabel('Method of B').selectOption({ index: 0 });
   await expect(page.getByRole('tab', { name: 'floor' })).toHaveCount(0);
+  await expect(drawer).toContainText('not used: end mill ⌀5');
+  await drawer.getByRole('button', { name: 'Take it out' }).click();
+  await expect(drawer).toHaveCount(0);
+  await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('tab', { name: 'floor' })).toBeVisible();
 });

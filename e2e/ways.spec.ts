@@ -248,9 +248,16 @@ for (const colours of ['light', 'dark'] as const) {
     await page.goto('/');
     await expect(page.getByRole('row').nth(1)).toBeVisible();
     await look('jobs');
-    await page.goto('/shop');
-    await expect(page.getByRole('row').nth(1)).toBeVisible();
-    await look('shop');
+    for (const [place, there] of [
+      ['tools?kind=tap&tool=tap-M6x1-plug-cutting-right', 'Store the changes'],
+      ['holders', 'step'],
+      ['methods?method=bored', 'Copy it to change it'],
+      ['materials', 'another row'],
+    ] as const) {
+      await page.goto(`/shop/${place}`);
+      await expect(page.getByRole('button', { name: there }).first()).toBeVisible();
+      await look(`shop ${place}`);
+    }
   });
 }
 

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { SHOP } from '@yellow-pin/demo/shop/index';
+import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { testServer, type TestServer } from '../testing.ts';
 import { LibraryEntity } from './entity.ts';
 import { readLibrary, seedLibrary } from './service.ts';
@@ -93,6 +94,21 @@ describe.skipIf(!base)('changing the shop’s lists', () => {
     expect(held.status).toBe(409);
     expect((held.body as { message: string }).message).toContain('stand in it');
     expect(await readLibrary(server.database)).toEqual(before);
+  });
+
+  it('has a place for entries of each of its lists', async () => {
+    const methods = { ...SHIPPED_METHODS[0]!, id: 'own', name: 'our own' };
+    for (const [list, item] of [
+      ['methods', methods],
+      ['holders', { ...SHOP.holders[0]!, id: 'own' }],
+      ['materials', { ...SHOP.materials[0]!, id: 'own' }],
+      ['machines', { ...SHOP.machines[0]!, id: 'own' }],
+    ] as const) {
+      const stored = await put(`${list}/own`, item);
+      expect([list, stored.status]).toEqual([list, 200]);
+      expect((await readLibrary(server.database))[list].at(-1)).toEqual(item);
+      expect((await remove(`${list}/own`)).status).toBe(200);
+    }
   });
 
   it('takes in many: the good ones are kept, the bad ones named by their place', async () => {

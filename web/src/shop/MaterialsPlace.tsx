@@ -137,7 +137,7 @@ function CuttingTable({ rows, onChange }: { rows: CuttingRow[]; onChange(rows: C
               <Table.ColumnHeader key={key}>{head}</Table.ColumnHeader>
             ))}
             <Table.ColumnHeader>fed by the</Table.ColumnHeader>
-            <Table.ColumnHeader />
+            <Table.ColumnHeader>out</Table.ColumnHeader>
           </Table.Row>
         </Table.Header>
         <Table.Body>

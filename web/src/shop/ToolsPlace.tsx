@@ -27,26 +27,27 @@ export function ToolsPlace({ library }: { library: Library }) {
   const drafts = useDrafts((s) => s.tools);
   const keep = useDrafts((s) => s.set);
   const [newKind, setNewKind] = useState('drill');
-  const filter = filterFrom(params);
-  const change = (part: Record<string, string>): void =>
-    setParams(
-      (before) => {
-        for (const [k, v] of Object.entries(part))
-          if (v === '') before.delete(k);
-          else before.set(k, v);
-        return before;
-      },
-      { replace: !('tool' in part) },
-    );
+  const [search, setSearch] = useState(params.get('q') ?? '');
+  const filter = { ...filterFrom(params), search };
+  const change = (part: Record<string, string>): void => {
+    // From the address itself: what was just typed may not have been drawn yet.
+    const next = new URLSearchParams(window.location.search);
+    for (const [k, v] of Object.entries(part)) {
+      if (v === '') next.delete(k);
+      else next.set(k, v);
+    }
+    setParams(next, { replace: !('tool' in part) });
+  };
   const listed = useMemo(() => {
     const stored = library.tools.map((t) => drafts[t.id] ?? t);
     const known = new Set(stored.map((t) => t.id));
     return [...stored, ...Object.values(drafts).filter((t) => !known.has(t.id))];
   }, [library.tools, drafts]);
-  const { search, kind, place, from, to } = useDeferredValue(filter);
+  const { kind, place, from, to } = filter;
+  const words = useDeferredValue(search);
   const shown = useMemo(
-    () => filterTools(listed, { search, kind, place, from, to }),
-    [listed, search, kind, place, from, to],
+    () => filterTools(listed, { search: words, kind, place, from, to }),
+    [listed, words, kind, place, from, to],
   );
   const rows = useMemo(() => drawerRows(shown, place), [shown, place]);
   const changed = useMemo(() => new Set(Object.keys(drafts)), [drafts]);
@@ -73,8 +74,11 @@ export function ToolsPlace({ library }: { library: Library }) {
             width="120px"
             placeholder="Search"
             aria-label="Search tools"
-            value={filter.search}
-            onChange={(e) => change({ q: e.target.value })}
+            value={search}
+            onChange={(e) => {
+              setSearch(e.target.value);
+              change({ q: e.target.value });
+            }}
             background="field"
           />
           <Choice
@@ -108,7 +112,13 @@ export function ToolsPlace({ library }: { library: Library }) {
         )}
         {shown.length === 0 ? (
           <Nothing title="No tool is like that">
-            <Button size="xs" onClick={() => setParams({})}>
+            <Button
+              size="xs"
+              onClick={() => {
+                setSearch('');
+                setParams({});
+              }}
+            >
               Show all
             </Button>
           </Nothing>
