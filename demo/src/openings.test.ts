@@ -93,3 +93,11 @@ describe('a hole that is opened by other tools than usual', () => {
     expect(first.parameters.find((p) => p.key === 'rim')!.value).toBeCloseTo(4, 6);
   });
 });
+
+describe('a bore of a size that no drill has', () => {
+  it('is milled on a helix by itself, its wall no steeper than the cutter may go (N44)', async () => {
+    const input = await block(sunk(straight(13.1, 22), 27, 60));
+    expect(wrong(input)).toEqual([]);
+    expect(kinds(input)).toEqual(['helical-bore', 'helical-countersink']);
+  });
+});

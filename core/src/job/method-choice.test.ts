@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { drill, endMill, hole, reamer, rowOf } from '../testing/fixtures.ts';
+import { counterbored, drill, endMill, hole, reamer, rowOf } from '../testing/fixtures.ts';
 
 const plain = (diameter: number, depth = 25) =>
   hole({ depth, stack: [{ shape: 'cylinder', diameter, length: depth }] });
@@ -32,6 +32,19 @@ describe('a method that is chosen', () => {
     const row = rowOf(plain(11, 20), { method: 'milled-small', more: [endMill(50, 20)] });
     expect(row).toMatchObject({ state: 'open', notMade: 'no tool' });
     expect(row.wants[0]?.kind).toBe('end-mill');
+  });
+});
+
+describe('a kind that stands in for another', () => {
+  it('is taken where the first has no tool, in any method; where neither has one, the first is asked for', () => {
+    const stepped = { ...counterbored({ diameter: 20 }) };
+    const tools = [reamer(42, 6.6), drill(43, 6.4), endMill(50, 10)];
+    const row = rowOf(stepped, { callout: '⌀6.6 H7 THRU ⌴ ⌀20 ↧6.8', more: tools });
+    expect(row.method?.id).toBe('reamed');
+    expect(row.operations.map((o) => o.kind)).toEqual(['spot', 'drill', 'helical-bore', 'ream']);
+    const none = rowOf(stepped, { more: [] });
+    expect(none.notMade).toBe('no tool');
+    expect(none.wants[0]).toMatchObject({ kind: 'counterbore', diameter: 20 });
   });
 });
 

@@ -3,7 +3,7 @@ import type { MethodStep } from '../methods/match.ts';
 import { RelationError } from '../methods/relation.ts';
 import { orbitOf } from '../motion/work.ts';
 import type { HoleView } from '../operations/hole-view.ts';
-import type { KindContext, Missing, Planned, PlanResult, Remark } from '../operations/kind.ts';
+import type { KindContext, Missing, OperationKind, Planned, PlanResult, Remark } from '../operations/kind.ts';
 import type { PlannedOperation } from '../operations/planned.ts';
 import { operationKind } from '../operations/registry.ts';
 import { visitOrder } from '../order/ways.ts';
@@ -90,34 +90,53 @@ export class StepPlanner {
     const skipped: string[] = [];
     const missing: Missing[] = [];
     const seen = new Map<string, number>();
+    const fits = new Map<string, string[]>();
     for (const step of steps) {
-      const nth = (seen.get(step.kind) ?? 0) + 1;
-      seen.set(step.kind, nth);
-      const key = `${prefix}${nth === 1 ? step.kind : `${step.kind} ${nth}`}`;
-      const kind = operationKind(step.kind);
-      let fits: string[] = [];
-      const context: KindContext = {
-        decision,
-        thread: row.thread,
-        print: prefix === '' ? row.print : { through: false },
-        tools: library.tools,
-        material,
-        machine,
-        say: this.say,
-        space: where.space,
-        discs: (t) => this.discsOf(t),
-        pace: (this.input.plan.codeOptions.feedPercent ?? 100) / 100,
-        favour: this.input.favour.get(where.setup.id) ?? [],
-        setup: where.setup,
-        holes,
-        step: step.step,
-        set: step.set,
-        opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
-        key,
-        chosen: decision.tools?.[key],
-        fits: (tools) => (fits = tools.map((t) => t.id)),
+      const planWith = (
+        name: string,
+      ): { kind: OperationKind; key: string; context: KindContext; result: PlanResult } => {
+        const nth = (seen.get(name) ?? 0) + 1;
+        const key = `${prefix}${nth === 1 ? name : `${name} ${nth}`}`;
+        const kind = operationKind(name);
+        const context: KindContext = {
+          decision,
+          thread: row.thread,
+          print: prefix === '' ? row.print : { through: false },
+          tools: library.tools,
+          material,
+          machine,
+          say: this.say,
+          space: where.space,
+          discs: (t) => this.discsOf(t),
+          pace: (this.input.plan.codeOptions.feedPercent ?? 100) / 100,
+          favour: this.input.favour.get(where.setup.id) ?? [],
+          setup: where.setup,
+          holes,
+          step: step.step,
+          set: step.set,
+          opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
+          key,
+          chosen: decision.tools?.[key],
+          fits: (tools) =>
+            fits.set(
+              key,
+              tools.map((t) => t.id),
+            ),
+        };
+        return { kind, key, context, result: planned(() => kind.plan(context)) };
       };
-      const result = planned(() => kind.plan(context));
+      // What the first kind has no tool for, another may make as well; where none does, the first says what is missing.
+      const first = planWith(step.kind);
+      const isMissing = (r: PlanResult): boolean => 'missing' in r && r.holes === undefined;
+      let taken = first;
+      for (const name of isMissing(first.result) ? step.or : []) {
+        const other = planWith(name);
+        if (isMissing(other.result)) continue;
+        taken = other;
+        break;
+      }
+      const { kind, key, context, result } = taken;
+      seen.set(kind.kind, (seen.get(kind.kind) ?? 0) + 1);
       if ('missing' in result) missing.push(result);
       else if ('none' in result) {
         if (result.none) skipped.push(result.none);
@@ -126,7 +145,7 @@ export class StepPlanner {
         for (const o of operations) o.remarks = o.remarks.filter((r) => !settled.includes(r.rule));
         operations.push({
           ...result,
-          fits,
+          fits: fits.get(key) ?? [],
           remarks: [...result.remarks, ...this.unfit(context, kind.label, result.tool)],
           work: visitOrder(result.work, decision.visit),
           id: `${where.setup.id}/${row.tag}/${key}`,

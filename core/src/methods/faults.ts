@@ -8,7 +8,10 @@ const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10 };
 /** What is wrong with a method, each with its place: a kind that there is not, a number that its kind does not read, a sum that says nothing. */
 export function methodFaults({ operations, when }: Method): string[] {
   const out: string[] = [];
-  operations.forEach(({ kind, set }, i) => {
+  operations.forEach(({ kind, or = [], set }, i) => {
+    for (const other of or)
+      if (!OPERATION_KINDS.some((k) => k.kind === other))
+        out.push(`Operation ${i + 1}: there is no "${other}" to be taken in its place.`);
     const spec = OPERATION_KINDS.find((k) => k.kind === kind);
     if (!spec) {
       out.push(

@@ -13,6 +13,8 @@ export interface MethodSubject {
 /** One operation that a method asks for in a hole. */
 export interface MethodStep {
   kind: string;
+  /** Kinds that make the same where the first cannot. */
+  or: readonly string[];
   /** The step that it makes, where it is one of several. */
   step: PlacedStep | null;
   set: MethodOperation['set'];
@@ -79,21 +81,21 @@ const STEP_PARTS: readonly HolePart[] = ['pointed steps', 'flat steps'];
 /** A method's operations in a hole: one for each part that the hole has; steps are opened from the inside out. */
 export function stepsOf(method: Method, hole: HoleView, threaded: boolean): MethodStep[] {
   const out: MethodStep[] = [];
-  let inner: { kind: string; flat: boolean; set: MethodOperation['set'] }[] = [];
+  let inner: (Omit<MethodStep, 'step'> & { flat: boolean })[] = [];
   const takeSteps = (): void => {
     // Whatever opens them, the narrower step is opened before the wider one above it.
     for (const { step, isFlat } of wideSteps(hole).reverse())
-      for (const o of inner) if (o.flat === isFlat) out.push({ kind: o.kind, step, set: o.set });
+      for (const { kind, or, set, flat } of inner) if (flat === isFlat) out.push({ kind, or, step, set });
     inner = [];
   };
-  for (const { kind, part, set } of method.operations) {
+  for (const { kind, or = [], part, set } of method.operations) {
     if (STEP_PARTS.includes(part)) {
-      inner.push({ kind, flat: part === 'flat steps', set });
+      inner.push({ kind, or, flat: part === 'flat steps', set });
       continue;
     }
     takeSteps();
     const has = part === 'countersink' ? isSunk(hole) : part === 'thread' ? threaded : true;
-    if (has) out.push({ kind, step: null, set });
+    if (has) out.push({ kind, or, step: null, set });
   }
   takeSteps();
   return out;
@@ -104,5 +106,8 @@ export function farSideSteps(method: Method, hole: HoleView): MethodStep[] {
   const sunk = entryCone(hole);
   const steps = stepsOf(method, hole, false).filter((s) => s.step !== null);
   const cone = method.operations.find((o) => o.part === 'countersink');
-  return [...steps, ...(sunk && cone ? [{ kind: cone.kind, step: sunk, set: cone.set }] : [])];
+  return [
+    ...steps,
+    ...(sunk && cone ? [{ kind: cone.kind, or: cone.or ?? [], step: sunk, set: cone.set }] : []),
+  ];
 }

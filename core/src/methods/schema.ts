@@ -15,6 +15,8 @@ export const relationSchema = z.union([z.number(), z.string().min(1).max(80)]);
 
 export const methodOperationSchema = z.object({
   kind: z.string().min(1).max(40),
+  /** Kinds that make the same where the shop has no tool for the first, best first. */
+  or: z.array(z.string().min(1).max(40)).max(5).optional(),
   /** Left out where the hole has no such part; made once for each where it has several. */
   part: z.enum(HOLE_PARTS).default('hole'),
   /** Numbers of the operation by their keys; the others are worked out. */

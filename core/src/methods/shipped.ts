@@ -1,19 +1,12 @@
 import { methodSchema, type Method } from './schema.ts';
 
 const spotted = [{ kind: 'spot' }, { kind: 'pilot' }];
+/** Steps and countersinks by a cutter of their size, else milled; from the inside out. */
 const steps = [
   { kind: 'drill', part: 'pointed steps' },
-  { kind: 'counterbore', part: 'flat steps' },
-  { kind: 'countersink', part: 'countersink' },
+  { kind: 'counterbore', or: ['helical-bore'], part: 'flat steps' },
+  { kind: 'countersink', or: ['helical-countersink'], part: 'countersink' },
 ];
-const milledSteps = [
-  { kind: 'drill', part: 'pointed steps' },
-  { kind: 'helical-bore', part: 'flat steps' },
-  { kind: 'countersink', part: 'countersink' },
-];
-const milledSink = steps.map((s) =>
-  s.part === 'countersink' ? { kind: 'helical-countersink', part: 'countersink' } : s,
-);
 const tap = { kind: 'tap', part: 'thread' };
 /** Under a reamer 0.2 to 0.3 is left on the diameter (handbook, fits): the drill that leaves least of it is best. */
 const REAMING = { underFrom: 0.2, underTo: 0.3 };
@@ -33,13 +26,6 @@ export const SHIPPED_METHODS: readonly Method[] = [
     operations: [...spotted, { kind: 'drill' }, ...steps, tap],
   },
   {
-    id: 'tapped-milled-steps',
-    name: 'drill and tap, steps milled',
-    family: 'hole',
-    when: { threaded: true, stepped: true },
-    operations: [...spotted, { kind: 'drill' }, ...milledSteps, tap],
-  },
-  {
     id: 'reamed',
     name: 'drill and ream',
     family: 'hole',
@@ -55,7 +41,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
       ...spotted,
       { kind: 'drill', set: ROUGHING },
       { kind: 'helical-bore', set: { allowance: 0.4, finishStock: 0 } },
-      ...milledSteps,
+      ...steps,
       { kind: 'bore' },
     ],
   },
@@ -66,7 +52,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
     when: { threaded: false, fit: ['reamed', 'bored'], diameter: { from: 12 } },
     operations: [
       { kind: 'helical-bore', set: { allowance: 0.4, finishStock: 0 } },
-      ...milledSteps,
+      ...steps,
       { kind: 'bore' },
     ],
   },
@@ -85,20 +71,6 @@ export const SHIPPED_METHODS: readonly Method[] = [
     when: { threaded: false, fit: ['drilled'], flatFloor: true, diameter: { from: 3 } },
     onRequest: true,
     operations: [...spotted, { kind: 'drill' }, { kind: 'floor' }, ...steps],
-  },
-  {
-    id: 'drilled-milled-steps',
-    name: 'drill, steps milled',
-    family: 'hole',
-    when: { threaded: false, fit: ['drilled'], stepped: true },
-    operations: [...spotted, { kind: 'drill' }, ...milledSteps],
-  },
-  {
-    id: 'drilled-countersink-milled',
-    name: 'drill, countersink milled',
-    family: 'hole',
-    when: { threaded: false, fit: ['drilled'], stepped: true },
-    operations: [...spotted, { kind: 'drill' }, ...milledSink],
   },
   {
     id: 'centred',
@@ -155,16 +127,17 @@ export const SHIPPED_METHODS: readonly Method[] = [
     id: 'milled',
     name: 'mill on a helix',
     family: 'hole',
-    when: { threaded: false, fit: ['drilled'], diameter: { from: 14 } },
-    operations: [{ kind: 'helical-bore' }, ...milledSteps],
+    // Where no drill of the size is had (handbook: a bore opened by an end mill on a helix).
+    when: { threaded: false, fit: ['drilled'], diameter: { from: 10 } },
+    operations: [{ kind: 'helical-bore' }, ...steps],
   },
   {
     // A drill of the size is better, where one can be had.
     id: 'milled-small',
     name: 'mill a small hole on a helix',
     family: 'hole',
-    when: { threaded: false, fit: ['drilled'], diameter: { from: 4, to: 14 } },
+    when: { threaded: false, fit: ['drilled'], diameter: { from: 4, to: 10 } },
     onRequest: true,
-    operations: [{ kind: 'helical-bore' }, ...milledSteps],
+    operations: [{ kind: 'helical-bore' }, ...steps],
   },
 ].map((m) => methodSchema.parse(m));

@@ -28,5 +28,8 @@ export function whenInWords({ when }: Method, say: Say): string {
 /** Its operations as a line: `spot \u2192 drill \u2192 counterbore (flat steps)`. */
 export const operationsInWords = ({ operations }: Method): string =>
   operations
-    .map(({ kind, part }) => `${operationKind(kind).label}${part === 'hole' ? '' : ` (${part})`}`)
+    .map(
+      ({ kind, or = [], part }) =>
+        `${[kind, ...or].map((k) => operationKind(k).label).join(' or ')}${part === 'hole' ? '' : ` (${part})`}`,
+    )
     .join(' \u2192 ');

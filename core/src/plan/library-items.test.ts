@@ -30,11 +30,12 @@ describe('what goes into the shop’s lists', () => {
     };
     expect(why([{ kind: 'hammer' }])).toContain('there is no "hammer"');
     expect(why([{ kind: 'spot', set: { depht: 3 } }])).toContain(
-      '"depht" is no number of it. It has rim, dwell',
+      '"depht" is no number of it. It has rim, tip, share, dwell',
     );
     expect(why([{ kind: 'spot', set: { rim: 'width + 1' } }])).toContain('"width"');
     expect(why([{ kind: 'drill', set: { cycle: 'sideways' } }])).toContain('use one of straight');
     expect(why([{ kind: 'drill', set: { cycle: 'dwell' } }])).toBe('');
+    expect(why([{ kind: 'drill', or: ['hammer'] }])).toContain('in its place');
   });
 
   it('what others need stays: a holder with tools in it, the only material', () => {

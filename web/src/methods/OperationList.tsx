@@ -43,7 +43,7 @@ export function OperationList({ operations, onChange, isReadOnly = false }: Prop
               isDisabled={isReadOnly}
               options={OPERATION_KINDS.map((k) => [k.kind, k.label] as const)}
               // Numbers are of their kind: another one begins with its own.
-              onChange={(kind) => replace(i, { ...o, kind, set: {} })}
+              onChange={(kind) => replace(i, { kind, part: o.part, set: {} })}
             />
             <Choice
               label={`part of operation ${i + 1}`}
@@ -53,6 +53,19 @@ export function OperationList({ operations, onChange, isReadOnly = false }: Prop
               options={HOLE_PARTS.map((p) => [p, PART_WORDS[p]] as const)}
               onChange={(part) => replace(i, { ...o, part })}
             />
+            {(o.or ?? []).length > 0 && (
+              <Flex gap="2px" align="center" fontSize="13px">
+                or {(o.or ?? []).map((k) => operationKind(k).label).join(', ')}
+                {!isReadOnly && (
+                  <IconAct
+                    label={`Nothing in place of operation ${i + 1}`}
+                    onClick={() => replace(i, { kind: o.kind, part: o.part, set: o.set })}
+                  >
+                    <X size={12} />
+                  </IconAct>
+                )}
+              </Flex>
+            )}
             <Numbers operation={o} isReadOnly={isReadOnly} onChange={(set) => replace(i, { ...o, set })} />
             {!isReadOnly && (
               <Flex

@@ -74,7 +74,7 @@ describe('a helical bore', () => {
   it('opens a step that no counterbore of the list makes, over the hole that is drilled', () => {
     const row = rowOf(counterbored({ diameter: 20 }), { more: mills });
     expect(row.reasons).toEqual([]);
-    expect(row.method?.id).toBe('drilled-milled-steps');
+    expect(row.method?.id).toBe('drilled');
     expect(made(row, 'helical-bore').parameters.find((p) => p.key === 'diameter')?.value).toBe(20);
   });
 
@@ -104,9 +104,9 @@ describe('a helical bore', () => {
   });
 
   it('leaves small holes to a drill of their size until somebody asks for it', () => {
-    const row = rowOf(plain(11), { more: mills });
+    const row = rowOf(plain(9.3), { more: mills });
     expect(row).toMatchObject({ state: 'open', notMade: 'no tool' });
     expect(row.methods.map((m) => m.id)).toContain('milled-small');
-    expect(rowOf(plain(11), { more: mills, method: 'milled-small' }).state).toBe('planned');
+    expect(rowOf(plain(9.3), { more: [endMill(55, 6)], method: 'milled-small' }).state).toBe('planned');
   });
 });

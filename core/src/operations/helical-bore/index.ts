@@ -174,7 +174,9 @@ function borePasses(b: Bore, place: Omit<Ring, 'radius'>, start: number, isOpen:
     const rounds = (b.stock > 0 ? 1 : 0) + b.spring;
     const ring = { ...place, radius: wall };
     const inOneGo = place.from - place.to <= Math.min(tool.fluteLength, ONE_ROUND * tool.diameter);
-    const fall = Math.min(0.5 * tool.diameter, 0.8 * tool.fluteLength);
+    // What the wall's round takes along its end is metal too: no steeper than the cutter goes into it.
+    const steep = 2 * Math.PI * wall * Math.tan((Math.min(tool.rampAngleDeg ?? 89, 89) * Math.PI) / 180);
+    const fall = Math.min(0.5 * tool.diameter, 0.8 * tool.fluteLength, steep);
     if (inOneGo) passes.push(roundAt(ring, start, rounds, 'finish', insideShare(diameter, tool.diameter)));
     else
       for (let i = 0; i < rounds; i++)
