@@ -4,7 +4,7 @@ import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
 import { placeOf } from '../features/registry.ts';
 import { round, roundVec } from '../features/round.ts';
 import { PlaceIndex } from '../geometry/place-index.ts';
-import { along, distance, dot, scale, sub } from '../geometry/vec.ts';
+import { along, distance, dot, scale, sub, isParallel, isAlong, isAgainst } from '../geometry/vec.ts';
 import { threadCandidates } from '../threads/candidates.ts';
 import type { Correction, Target } from './schema.ts';
 
@@ -28,7 +28,7 @@ export const targetOf = (f: Feature): Target => ({
 });
 
 export const isTarget = (t: Target, f: Feature): boolean =>
-  f.family === t.family && dot(f.axis, t.axis) > 0.999 && distance(placeOf(f), t.at) < SAME_PLACE;
+  f.family === t.family && isAlong(f.axis, t.axis) && distance(placeOf(f), t.at) < SAME_PLACE;
 
 /** The recognised features as the programmer has corrected them, in order. What is recognised is not changed. */
 export function applyCorrections(
@@ -233,7 +233,7 @@ function joinHoles(holes: HoleFeature[]): HoleFeature | null {
   const coaxial = holes.every((h) => {
     const off = sub(h.entry, first.entry);
     const side = sub(off, scale(first.axis, dot(off, first.axis)));
-    return Math.abs(dot(h.axis, first.axis)) > 0.9999 && Math.hypot(...side) < 0.02;
+    return isParallel(h.axis, first.axis) && Math.hypot(...side) < 0.02;
   });
   if (!coaxial || widths.some((w) => Math.abs(w - widths[0]!) > 0.01)) return null;
   const level = (h: HoleFeature, end: boolean): number => {
@@ -246,8 +246,8 @@ function joinHoles(holes: HoleFeature[]): HoleFeature | null {
   const lowest = holes.find((h) => Math.abs(level(h, true) - low) < 1e-6)!;
   const depth = round(top - low);
   const faces = [...new Set(holes.flatMap((h) => h.faces))].sort((a, b) => a - b);
-  const reach = first.reachableFrom.filter((d) => dot(d, first.axis) > 0.999);
-  const both = lowest.reachableFrom.filter((d) => dot(d, first.axis) < -0.999);
+  const reach = first.reachableFrom.filter((d) => isAlong(d, first.axis));
+  const both = lowest.reachableFrom.filter((d) => isAgainst(d, first.axis));
   return {
     ...first,
     faces,
@@ -297,7 +297,7 @@ function ownChamfer(f: HoleFeature, units: 'mm' | 'inch'): Feature[] | null {
     family: 'chamfer',
     solid: f.solid,
     faces: [],
-    reachableFrom: f.reachableFrom.filter((d) => dot(d, f.axis) > 0.999),
+    reachableFrom: f.reachableFrom.filter((d) => isAlong(d, f.axis)),
     axis: f.axis,
     kind: 'circular',
     width: round(width),

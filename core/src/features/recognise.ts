@@ -1,4 +1,4 @@
-import { dot, type Vec3 } from '../geometry/vec.ts';
+import { type Vec3, isParallel } from '../geometry/vec.ts';
 import { meshModel, type PartMesh } from '../model/mesh.ts';
 import { patchGraph, planeNormal, type PatchGraph } from '../model/patches.ts';
 import { rayCaster, type RayCaster } from '../model/ray.ts';
@@ -129,7 +129,7 @@ export function mainDirection(model: SolidModel, graph: PatchGraph, patches: num
     for (const face of graph.patches[p]!.faces)
       for (const loop of model.faces[face]!.loops) area += loopArea(loopPoints(model, loop), n);
     total += Math.abs(area);
-    const same = areas.find((a) => Math.abs(dot(a.d, n)) > 0.99999);
+    const same = areas.find((a) => isParallel(a.d, n));
     if (same) same.area += Math.abs(area);
     else areas.push({ d: n, area: Math.abs(area) });
   }

@@ -3,7 +3,7 @@ import type { ModelNote } from '../model/solid-model.ts';
 import type { RecogniseContext } from './family.ts';
 import { planFrame, isWall } from './strip/sides.ts';
 import { outerLoop } from './strip/find.ts';
-import { dot } from '../geometry/vec.ts';
+import { isParallel } from '../geometry/vec.ts';
 
 /** Names what no family took and a programmer would ask about: pockets, bosses, fillets and other rounds, free-form faces. */
 export function seenAndLeft(context: RecogniseContext): ModelNote[] {
@@ -102,6 +102,6 @@ function isBoss({ graph }: RecogniseContext, p: number): boolean {
   return loops.flat().some((b) => {
     if (b.other < 0 || b.convexity === 'convex') return false;
     const n = planeNormal(graph.patches[b.other]!);
-    return n !== null && b.convexity === 'concave' && Math.abs(dot(n, surface.axis)) > 0.999;
+    return n !== null && b.convexity === 'concave' && isParallel(n, surface.axis);
   });
 }

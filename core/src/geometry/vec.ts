@@ -29,3 +29,19 @@ export function anyPerpendicular(a: Vec3): Vec3 {
 
 /** `a` without its part along the unit vector `d`. */
 export const reject = (a: Vec3, d: Vec3): Vec3 => along(a, d, -dot(a, d));
+
+/**
+ * Two unit vectors whose cosine is this near to one have one direction, and two whose cosine is this near to nought stand square: within
+ * 0.081°. Surfaces are recovered to a few hundredths of a degree, and directions are written to six digits.
+ */
+const SAME_COSINE = 1 - 1e-6;
+const SQUARE_COSINE = Math.sqrt(1 - SAME_COSINE * SAME_COSINE);
+
+/** Two unit vectors have the same direction and sense. */
+export const isAlong = (a: Vec3, b: Vec3): boolean => dot(a, b) > SAME_COSINE;
+/** Two unit vectors have the same direction, in either sense. */
+export const isParallel = (a: Vec3, b: Vec3): boolean => Math.abs(dot(a, b)) > SAME_COSINE;
+/** Two unit vectors have opposite directions. */
+export const isAgainst = (a: Vec3, b: Vec3): boolean => dot(a, b) < -SAME_COSINE;
+/** Two unit vectors stand square to each other. */
+export const isSquare = (a: Vec3, b: Vec3): boolean => Math.abs(dot(a, b)) < SQUARE_COSINE;

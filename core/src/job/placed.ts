@@ -2,7 +2,7 @@ import type { MachineProfile } from '../code/profiles/schema.ts';
 import type { Material } from '../cutting/material.ts';
 import type { Feature } from '../features/family.ts';
 import type { FeatureSize } from '../features/sets.ts';
-import { dot } from '../geometry/vec.ts';
+import { isAlong } from '../geometry/vec.ts';
 import type { Space } from '../space/space.ts';
 import type { Library } from '../plan/library.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -29,6 +29,6 @@ export interface PlannerInput {
 
 /** Whether a setup's direction is one from which the feature is reached. */
 export const isReached = (f: Feature, { frame }: Pick<PlacedSetup, 'frame'>): boolean =>
-  f.reachableFrom.some((d) => dot(d, frame.frame.z) > 0.9999);
+  f.reachableFrom.some((d) => isAlong(d, frame.frame.z));
 
 export const labelOf = (size: FeatureSize, index: number): string => `${size.tag}${index + 1}`;

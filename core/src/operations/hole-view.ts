@@ -1,5 +1,5 @@
 import { toFrame, type Frame } from '../geometry/frame.ts';
-import { along, dot, type Vec3 } from '../geometry/vec.ts';
+import { along, dot, type Vec3, isAlong } from '../geometry/vec.ts';
 import type { HoleBottom, HoleFeature, StackStep } from '../features/hole/schema.ts';
 
 /** A step with its place below the entry, mm. */
@@ -34,7 +34,7 @@ export interface HoleView {
 
 /** The hole from the side of `frame`'s Z; null where it cannot be reached from there. */
 export function viewHole(feature: HoleFeature, label: string, frame: Frame): HoleView | null {
-  if (!feature.reachableFrom.some((d) => dot(d, frame.z) > 0.9999)) return null;
+  if (!feature.reachableFrom.some((d) => isAlong(d, frame.z))) return null;
   const same = dot(feature.axis, frame.z) > 0;
   const entry: Vec3 = same ? feature.entry : along(feature.entry, feature.axis, -feature.depth);
   const placed = placeSteps(feature.stack);

@@ -3,7 +3,7 @@ import type { Correction } from '../corrections/schema.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf, placeOf } from '../features/registry.ts';
 import { nearestPairs, PlaceIndex } from '../geometry/place-index.ts';
-import { dot, type Vec3 } from '../geometry/vec.ts';
+import { type Vec3, isAlong } from '../geometry/vec.ts';
 import type { Plan } from '../plan/plan.ts';
 
 export interface Pair {
@@ -63,7 +63,7 @@ function pairsInPlace(
   return old.flatMap((a): [Feature, Feature][] => {
     const b = index
       .near(placeOf(a), SAME_PLACE)
-      .find((f) => !used.has(f) && f.family === a.family && dot(a.axis, f.axis) > 0.999 && fits(a, f));
+      .find((f) => !used.has(f) && f.family === a.family && isAlong(a.axis, f.axis) && fits(a, f));
     if (!b) return [];
     used.add(b);
     return [[a, b]];

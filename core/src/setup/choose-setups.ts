@@ -1,5 +1,5 @@
 import type { Feature } from '../features/family.ts';
-import { dot, type Vec3 } from '../geometry/vec.ts';
+import { type Vec3, isAlong } from '../geometry/vec.ts';
 import {
   attitudeFor,
   attitudeName,
@@ -18,13 +18,13 @@ export function chooseDirections(features: Feature[]): Vec3[] {
   const open = new Set(features.filter((f) => f.family !== 'sharp-edge' && f.reachableFrom.length > 0));
   const candidates: Vec3[] = SIDES.map(sideDirection);
   for (const f of open)
-    for (const d of f.reachableFrom) if (!candidates.some((c) => dot(c, d) > 0.9999)) candidates.push(d);
+    for (const d of f.reachableFrom) if (!candidates.some((c) => isAlong(c, d))) candidates.push(d);
   const out: Vec3[] = [];
   while (open.size > 0) {
     let best: { up: Vec3; reached: Feature[] } | null = null;
     for (const up of candidates) {
       if (out.includes(up)) continue;
-      const reached = [...open].filter((f) => f.reachableFrom.some((d) => dot(d, up) > 0.9999));
+      const reached = [...open].filter((f) => f.reachableFrom.some((d) => isAlong(d, up)));
       if (reached.length > (best?.reached.length ?? 0)) best = { up, reached };
     }
     if (!best) break;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { vec3Schema } from '../features/base.ts';
-import { cross, dot, length, normalize, reject, scale, type Vec3 } from '../geometry/vec.ts';
+import { cross, dot, length, normalize, reject, scale, type Vec3, isAlong } from '../geometry/vec.ts';
 
 export const SIDES = ['+Z', '-Z', '+X', '-X', '+Y', '-Y'] as const;
 export type Side = (typeof SIDES)[number];
@@ -10,6 +10,7 @@ const unit = vec3Schema.refine((v) => Math.abs(length(v) - 1) < 1e-6, 'a directi
 /** How the part stands in the machine: which of its directions is up (Z) and which points along X. */
 export const attitudeSchema = z
   .object({ up: unit, x: unit })
+  // A frame is made of them: they are square as figures are, not as surfaces.
   .refine((a) => Math.abs(dot(a.up, a.x)) < 1e-6, 'up and X must be square to each other');
 export type Attitude = z.infer<typeof attitudeSchema>;
 
@@ -144,7 +145,7 @@ const NAMES: Record<Side, string> = {
 export const sideDirection = (side: Side): Vec3 => UP[side];
 
 /** The side of the file's box that looks along a direction; null where none does. */
-export const sideOf = (d: Vec3): Side | null => SIDES.find((s) => dot(UP[s], d) > 1 - 1e-6) ?? null;
+export const sideOf = (d: Vec3): Side | null => SIDES.find((s) => isAlong(UP[s], d)) ?? null;
 
 /** The usual attitude with a direction up: X as for the six sides, else as near to the file's X as can be. */
 export function attitudeFor(up: Vec3): Attitude {

@@ -1,4 +1,4 @@
-import { dot, type Vec3 } from '../../geometry/vec.ts';
+import { dot, type Vec3, isParallel, isSquare } from '../../geometry/vec.ts';
 import { borderPoints, extentAlong, type Border } from '../../model/patches.ts';
 import { outwardNormal } from '../../model/surface.ts';
 import type { RecogniseContext } from '../family.ts';
@@ -56,8 +56,7 @@ function chamferAt(context: RecogniseContext, b: Border, d: Vec3): EdgeForm | nu
   const { model, graph } = context;
   const strip = graph.patches[b.other]!;
   const { surface } = strip;
-  if (surface.kind !== 'plane' && !(surface.kind === 'cone' && Math.abs(dot(surface.axis, d)) > 1 - 1e-6))
-    return null;
+  if (surface.kind !== 'plane' && !(surface.kind === 'cone' && isParallel(surface.axis, d))) return null;
   const points = borderPoints(model, b);
   const tilt = dot(outwardNormal(model.faces[strip.faces[0]!]!, points[Math.floor(points.length / 2)]!), d);
   const angle = Math.acos(Math.max(-1, Math.min(1, tilt)));
@@ -89,9 +88,9 @@ function roundAt(context: RecogniseContext, b: Border, top: number, d: Vec3): Ed
   const { surface } = strip;
   if (strip.reversed) return null;
   const radius =
-    surface.kind === 'cylinder' && Math.abs(dot(surface.axis, d)) < 1e-3
+    surface.kind === 'cylinder' && isSquare(surface.axis, d)
       ? surface.radius
-      : surface.kind === 'torus' && Math.abs(dot(surface.axis, d)) > 1 - 1e-6
+      : surface.kind === 'torus' && isParallel(surface.axis, d)
         ? surface.minorRadius
         : null;
   if (radius === null || radius > WIDEST * diagonal(context)) return null;

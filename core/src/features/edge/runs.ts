@@ -1,4 +1,15 @@
-import { add, along, cross, dot, normalize, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import {
+  add,
+  along,
+  cross,
+  dot,
+  normalize,
+  scale,
+  sub,
+  type Vec3,
+  isParallel,
+  isSquare,
+} from '../../geometry/vec.ts';
 import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
 import type { Bounds } from '../../model/solid-model.ts';
 import { once, type RecogniseContext } from '../family.ts';
@@ -75,9 +86,9 @@ function findRuns(context: RecogniseContext): EdgeRun[] {
 
 /** A strip that runs along the direction that is up belongs to the part's outline: it is milled with it, not broken as an edge. */
 function isUpright({ model, main }: RecogniseContext, b: Border, d: Vec3): boolean {
-  if (Math.abs(dot(d, main)) > 0.02) return false;
+  if (!isSquare(d, main)) return false;
   const { points } = model.edges[b.edge]!;
-  return Math.abs(dot(normalize(sub(points[points.length - 1]!, points[0]!)), main)) > 0.999;
+  return isParallel(normalize(sub(points[points.length - 1]!, points[0]!)), main);
 }
 
 /** Hole of each face that belongs to one. */

@@ -1,4 +1,4 @@
-import { dot, sub, type Vec3 } from '../../geometry/vec.ts';
+import { dot, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { isCircleAbout } from '../../model/circle-edge.ts';
 import type { PatchGraph } from '../../model/patches.ts';
@@ -88,7 +88,7 @@ export function components(
 
 function isSquarePlane(model: SolidModel, face: number, line: AxisLine): boolean {
   const s = model.faces[face]!.surface;
-  return s.kind === 'plane' && Math.abs(dot(s.normal, line.direction)) > 1 - 1e-6;
+  return s.kind === 'plane' && isParallel(s.normal, line.direction);
 }
 
 /** The connected border runs of a component. */

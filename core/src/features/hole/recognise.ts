@@ -1,4 +1,4 @@
-import { along, dot, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import { along, dot, scale, sub, type Vec3, isParallel, isAlong } from '../../geometry/vec.ts';
 import type { Bounds } from '../../model/solid-model.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { TAPER_ANGLE, threadCandidates } from '../../threads/candidates.ts';
@@ -239,7 +239,7 @@ function closedBy({ model }: RecogniseContext, { rim }: End, line: AxisLine, dir
   if (!rim) return { shape: 'unknown' };
   for (const f of rim.neighbours) {
     const { surface: s, reversed } = model.faces[f]!;
-    if (s.kind !== 'cone' || !reversed || dot(s.axis, direction) < 1 - 1e-6) continue;
+    if (s.kind !== 'cone' || !reversed || !isAlong(s.axis, direction)) continue;
     const off = sub(s.origin, line.origin);
     const aside = sub(off, scale(direction, dot(off, direction)));
     if (Math.hypot(...aside) < AXIS_TOLERANCE)
@@ -247,7 +247,7 @@ function closedBy({ model }: RecogniseContext, { rim }: End, line: AxisLine, dir
   }
   const isFlat = rim.neighbours.every((f) => {
     const s = model.faces[f]!.surface;
-    return s.kind === 'plane' && Math.abs(dot(s.normal, direction)) > 1 - 1e-6;
+    return s.kind === 'plane' && isParallel(s.normal, direction);
   });
   return { shape: isFlat ? 'flat' : 'unknown' };
 }

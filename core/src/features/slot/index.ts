@@ -1,5 +1,5 @@
 import { straightRun } from '../curves.ts';
-import { dot, distance, type Vec3 } from '../../geometry/vec.ts';
+import { dot, distance, type Vec3, isParallel, isAlong, isSquare } from '../../geometry/vec.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
@@ -92,7 +92,7 @@ function recogniseSlots(context: RecogniseContext): Recognised<SlotFeature> {
 
 /** A short upright cut in a side is a notch, not a slot of that side. */
 function isNotch(main: Vec3, axis: Vec3, direction: Vec3, length: number, width: number): boolean {
-  return Math.abs(dot(axis, main)) < 0.01 && Math.abs(dot(direction, main)) > 0.99 && length < 2 * width;
+  return isSquare(axis, main) && isParallel(direction, main) && length < 2 * width;
 }
 
 /** Two slots in line, of one width and floor, with open ends that face each other over a deeper cavity, are one. */
@@ -119,8 +119,8 @@ function joinPair(
   if (
     Math.abs(a.width - b.width) > 5e-3 ||
     Math.abs(a.depth - b.depth) > 5e-3 ||
-    dot(a.axis, b.axis) < 0.9999 ||
-    dot(a.direction, b.direction) < 0.9999
+    !isAlong(a.axis, b.axis) ||
+    !isAlong(a.direction, b.direction)
   )
     return null;
   const span: Vec3 = [b.centre[0] - a.centre[0], b.centre[1] - a.centre[1], b.centre[2] - a.centre[2]];

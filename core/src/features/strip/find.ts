@@ -7,7 +7,7 @@ import {
   type Segment,
   type Vec2,
 } from '../../geometry/path.ts';
-import { dot, normalize, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import { dot, normalize, scale, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal, type Border } from '../../model/patches.ts';
 import { loopPoints } from '../../model/solid-model.ts';
 import type { RecogniseContext } from '../family.ts';
@@ -266,7 +266,7 @@ function patchSegment(
     const { points } = model.edges[b.edge]!;
     const plan = points.map((p) => toPlan(frame, p));
     const run = sub(points[points.length - 1]!, points[0]!);
-    if (Math.abs(dot(normalize(run), frame.z)) > 1 - 1e-6) {
+    if (isParallel(normalize(run), frame.z)) {
       if (!uprights.some((u) => distance2(u, plan[0]!) < 5e-3)) uprights.push(plan[0]!);
       continue;
     }

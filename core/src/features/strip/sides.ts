@@ -8,7 +8,7 @@ import {
   type Segment,
   type Vec2,
 } from '../../geometry/path.ts';
-import { anyPerpendicular, dot, sub, type Vec3 } from '../../geometry/vec.ts';
+import { anyPerpendicular, dot, sub, type Vec3, isParallel, isSquare } from '../../geometry/vec.ts';
 import { borderPoints, planeNormal, type Border, type Patch, type PatchGraph } from '../../model/patches.ts';
 import { distanceToSurface } from '../../model/surface.ts';
 import type { SolidModel } from '../../model/solid-model.ts';
@@ -31,8 +31,8 @@ export const fromPlan = (f: Frame, [x, y]: Vec2, z: number): Vec3 =>
 /** True for planes and cylinders whose rulings run along `d`. */
 export function isWall(p: Patch, d: Vec3): boolean {
   const s = p.surface;
-  if (s.kind === 'plane') return Math.abs(dot(s.normal, d)) < 1e-3;
-  return s.kind === 'cylinder' && Math.abs(dot(s.axis, d)) > 1 - 1e-6;
+  if (s.kind === 'plane') return isSquare(s.normal, d);
+  return s.kind === 'cylinder' && isParallel(s.axis, d);
 }
 
 /** A floor's loop as a run of sides, neighbours on one line or circle joined; null where something stands there that is none of them. */

@@ -1,6 +1,6 @@
 import type { Frame } from '../../geometry/frame.ts';
 import { centreLine, reversePath, widthBetween, type Segment } from '../../geometry/path.ts';
-import { dot, type Vec3 } from '../../geometry/vec.ts';
+import { dot, type Vec3, isParallel, isAgainst, isAlong } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal, type Patch, type PatchGraph } from '../../model/patches.ts';
 import type { SolidModel } from '../../model/solid-model.ts';
 import type { Side } from './sides.ts';
@@ -149,7 +149,7 @@ export function wallTop(
   const ceilings: number[] = [];
   const look = (n: Patch): void => {
     const normal = planeNormal(n);
-    if (!normal || dot(normal, d) < 1 - 1e-6) return;
+    if (!normal || !isAlong(normal, d)) return;
     const level = dot(model.edges[n.loops[0]![0]!.edge]!.points[0]!, d);
     if (level > floorLevel + 1e-3) top = Math.max(top, level);
   };
@@ -157,7 +157,7 @@ export function wallTop(
     if (b.other < 0) continue;
     const other = graph.patches[b.other]!;
     const normal = planeNormal(other);
-    if (normal && dot(normal, d) < -1 + 1e-6 && b.convexity === 'concave') ceilings.push(b.other);
+    if (normal && isAgainst(normal, d) && b.convexity === 'concave') ceilings.push(b.other);
     if (b.convexity === 'convex') look(other);
     if (b.convexity === 'concave' || isParallelTo(other, d)) continue;
     for (const c of other.loops.flat())
@@ -174,5 +174,5 @@ function isParallelTo(p: Patch, d: Vec3): boolean {
     const c = Math.abs(dot(s.normal, d));
     return c < 1e-3 || c > 1 - 1e-6;
   }
-  return s.kind === 'cylinder' && Math.abs(dot(s.axis, d)) > 1 - 1e-6;
+  return s.kind === 'cylinder' && isParallel(s.axis, d);
 }

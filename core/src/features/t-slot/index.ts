@@ -1,5 +1,5 @@
 import { straightRun } from '../curves.ts';
-import { dot, sub } from '../../geometry/vec.ts';
+import { dot, sub, isAgainst, isSquare } from '../../geometry/vec.ts';
 import { planeNormal } from '../../model/patches.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
@@ -89,7 +89,7 @@ function readTSlot(context: RecogniseContext, head: Strip): Found<TSlotFeature> 
   const direction = lineBetween(head, line.from, line.to);
   const sides = throat.filter((w) => {
     const n = planeNormal(graph.patches[w]!);
-    return n !== null && Math.abs(dot(n, direction)) < 1e-3;
+    return n !== null && isSquare(n, direction);
   });
   const middle = atTop(head, [(line.from[0] + line.to[0]) / 2, (line.from[1] + line.to[1]) / 2]);
   const distances = sides.map((w) => {
@@ -105,7 +105,7 @@ function readTSlot(context: RecogniseContext, head: Strip): Found<TSlotFeature> 
   const facing = distances.filter((x) => x !== null && x.sense > 0 && x.away < head.width / 2);
   if (facing.length < 2) return null;
   const normals = facing.map((x) => planeNormal(graph.patches[x!.wall]!)!);
-  const [first, opposite] = [facing[0]!, facing.find((_, i) => dot(normals[i]!, normals[0]!) < -0.999)];
+  const [first, opposite] = [facing[0]!, facing.find((_, i) => isAgainst(normals[i]!, normals[0]!))];
   if (!opposite) return null;
   const ceilingPatch = graph.patches[head.ceilings[0]!]!;
   const ceiling = dot(model.edges[ceilingPatch.loops[0]![0]!.edge]!.points[0]!, d);

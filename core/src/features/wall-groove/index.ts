@@ -9,7 +9,7 @@ import {
   type Segment,
   type Vec2,
 } from '../../geometry/path.ts';
-import { along, dot, scale, type Vec3 } from '../../geometry/vec.ts';
+import { along, dot, scale, type Vec3, isParallel, isAgainst } from '../../geometry/vec.ts';
 import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
@@ -89,7 +89,7 @@ function readWallGroove(
   const backs = chain.walls.flatMap((w) => [w.patch, ...w.through]);
   if (backs.some((p) => taken.has(p) || graph.patches[p]!.faces.some((f) => claimed.has(f)))) return null;
   // A straight cut is a wall groove only where the wall it is in stands up: otherwise it is a slot.
-  const isUpright = Math.abs(dot(down, main)) > 0.999;
+  const isUpright = isParallel(down, main);
   if (!chain.closed && chain.walls.every((w) => w.segment.kind === 'line') && !isUpright) return null;
   const level = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, down);
   const floors = chain.walls.map((w) => oppositePlane(context, w.patch, down, level));
@@ -143,7 +143,7 @@ function oppositePlane(
       if (b.other < 0 || b.convexity === 'convex') continue;
       const other = graph.patches[b.other]!;
       const n = planeNormal(other);
-      if (n && dot(n, down) < -1 + 1e-6) {
+      if (n && isAgainst(n, down)) {
         const away = dot(model.edges[other.loops[0]![0]!.edge]!.points[0]!, down) - level;
         if (away > 1e-3)
           return { patch: b.other, away, isStrip: other.loops.flat().some((c) => c.convexity === 'convex') };
