@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import { FRACTIONS, parseLength, type LengthUnit } from '../units/length.ts';
 import type { Thread } from '../threads/thread.ts';
 import { namedDrill } from './drill-names.ts';
@@ -147,74 +148,74 @@ const RULES: Rule[] = [
   // "4X" before or after the rest; "4 X 6.8 DEEP" is a diameter and a depth.
   [
     String.raw`(\d{1,3})x(?!\s*${NUMBER}(?:\s*${UNIT})?\s*${DEEP})(?=\s*(?:$|[-,;⌀∅Øø#M\d.]|[GRLDNC⌴⌵]))`,
-    (r, m) => r.count(m[1]!),
+    (r, m) => r.count(at(m, 1)),
   ],
-  [String.raw`(\d{1,3})\s+x(?=\s*(?:${DIAMETER}|LH\b|M\d|#|G\s?\d|\d+[/-]\d))`, (r, m) => r.count(m[1]!)],
-  [String.raw`(\d{1,3})\s*(?:pls?\b\.?|plcs?\b\.?|places?\b|holes?\b)`, (r, m) => r.count(m[1]!)],
+  [String.raw`(\d{1,3})\s+x(?=\s*(?:${DIAMETER}|LH\b|M\d|#|G\s?\d|\d+[/-]\d))`, (r, m) => r.count(at(m, 1))],
+  [String.raw`(\d{1,3})\s*(?:pls?\b\.?|plcs?\b\.?|places?\b|holes?\b)`, (r, m) => r.count(at(m, 1))],
   // Heads, size before or after their name.
-  [String.raw`${CBORE}\s*${DIAMETER}?\s*${LENGTH}`, (r, m) => r.counterbore(r.length(m[1]!))],
+  [String.raw`${CBORE}\s*${DIAMETER}?\s*${LENGTH}`, (r, m) => r.counterbore(r.length(at(m, 1)))],
   [
     String.raw`${DIAMETER}?\s*${LENGTH}\s*${CBORE}(?!\s*(?:${DIAMETER}|${NUMBER}(?!\s*${UNIT}?\s*${DEEP})))`,
-    (r, m) => r.counterbore(r.length(m[1]!)),
+    (r, m) => r.counterbore(r.length(at(m, 1))),
   ],
   [
     String.raw`x\s*${LENGTH}(?!\s*(?:°|deg|${DEEP}))`,
-    (r, m) => r.depth(r.length(m[1]!)),
+    (r, m) => r.depth(r.length(at(m, 1))),
     (r) => r.where === 'counterbore' && r.out.counterbore?.depth === undefined,
   ],
   [
     String.raw`${CSK}\s*${ANGLE}\s*(?:x|to)?\s*${DIAMETER}?\s*${LENGTH}`,
-    (r, m) => r.countersink(r.length(m[2]!), m[1]),
+    (r, m) => r.countersink(r.length(at(m, 2)), m[1]),
   ],
   [
     String.raw`${ANGLE}\s*${CSK}\s*(?:x|to)?\s*${DIAMETER}?\s*${LENGTH}`,
-    (r, m) => r.countersink(r.length(m[2]!), m[1]),
+    (r, m) => r.countersink(r.length(at(m, 2)), m[1]),
   ],
   [
     String.raw`${CSK}\s*(?:to\s*)?${DIAMETER}?\s*${LENGTH}\s*(?:x?\s*${ANGLE}|x\s*(\d+(?:\.\d+)?)(?![\d.]))?`,
-    (r, m) => r.countersink(r.length(m[1]!), m[2] ?? m[3]),
+    (r, m) => r.countersink(r.length(at(m, 1)), m[2] ?? m[3]),
   ],
   [
     String.raw`${DIAMETER}?\s*${LENGTH}\s*x?\s*${ANGLE}\s*${CSK}`,
-    (r, m) => r.countersink(r.length(m[1]!), m[2]),
+    (r, m) => r.countersink(r.length(at(m, 1)), m[2]),
   ],
   [
     String.raw`${DIAMETER}?\s*${LENGTH}\s*${CSK}(?!\s*(?:to\b|${DIAMETER}|${NUMBER}(?!\s*(?:°|deg))))\s*(?:x?\s*${ANGLE})?`,
-    (r, m) => r.countersink(r.length(m[1]!), m[2]),
+    (r, m) => r.countersink(r.length(at(m, 1)), m[2]),
   ],
   // Threads.
   [
     String.raw`(G|Rp|Rc|BSPP|BSPT|BSP|NPTF|NPT)\s*${SIZE}(?:\s+A\b)?(?:\s+${UNIT})?`,
-    (r, m) => r.thread(pipeFrom(pipeKind(m[1]!), m[2]!)),
+    (r, m) => r.thread(pipeFrom(pipeKind(at(m, 1)), at(m, 2))),
   ],
   [
     String.raw`${SIZE}\s*"?\s*-?\s*(BSPP|BSPT|BSP|NPTF|NPT)\b`,
-    (r, m) => r.thread(pipeFrom(pipeKind(m[2]!), m[1]!)),
+    (r, m) => r.thread(pipeFrom(pipeKind(at(m, 2)), at(m, 1))),
   ],
   [
     String.raw`M\s?(\d+(?:[.,]\d+)?)\s*(?:x\s*(\d*[.,]?\d+)(?![\d.,])(?!\s*${UNIT}?\s*${DEEP}))?(?:\s*-?\s*(\d[A-Ha-h]{1,2})\b)?`,
-    (r, m) => r.thread(metricFrom(m[1]!, m[2]), m[3]),
+    (r, m) => r.thread(metricFrom(at(m, 1), m[2]), m[3]),
   ],
   [
     String.raw`(?:#|no\b\.?)?\s*${SIZE}\s*-\s*(\d+(?:\.\d+)?)(?![\d/])\s*${SERIES}?\b(?:\s*-?\s*(\d[AB])\b)?`,
-    (r, m) => r.thread(unifiedFrom(m[1]!, m[2]!, m[3]), m[4]?.toUpperCase()),
+    (r, m) => r.thread(unifiedFrom(at(m, 1), at(m, 2), m[3]), m[4]?.toUpperCase()),
   ],
   [String.raw`(?:-\s*)?(?:l\.?h\b\.?|left(?:[ -]hand(?:ed)?)?\b)`, (r) => void (r.isLeft = true)],
   [
     String.raw`(?:-\s*)?(\d[A-Ha-h]{1,2}|\d[ABab])\b`,
-    (r, m) => void (r.out.thread = { ...r.out.thread!, toleranceClass: m[1]! }),
+    (r, m) => void (r.out.thread = { ...r.out.thread!, toleranceClass: at(m, 1) }),
     (r) => r.out.thread !== undefined,
   ],
   // Limits of a diameter.
   [
     String.raw`(JS|[A-HJKMNPRSTUVYZ])(\d{1,2})\b`,
-    (r, m) => r.tolerance(fitLimits(m[1]!, Number(m[2]), r.out.diameter!)),
+    (r, m) => r.tolerance(fitLimits(at(m, 1), Number(m[2]), r.out.diameter!)),
     hasHole,
   ],
   [
     String.raw`(?:±|\+\/-)\s*${LENGTH}`,
     (r, m) => {
-      const d = r.length(m[1]!);
+      const d = r.length(at(m, 1));
       r.tolerance({ lower: -d, upper: d });
     },
     hasHole,
@@ -224,7 +225,7 @@ const RULES: Rule[] = [
     (r, m) => {
       const signed = (sign: string, text: string): number =>
         (sign === '-' ? -1 : 1) * parseLength(text, r.unit) + 0;
-      const two = [signed(m[1]!, m[2]!), signed(m[3]!, m[4]!)];
+      const two = [signed(at(m, 1), at(m, 2)), signed(at(m, 3), at(m, 4))];
       r.tolerance({ lower: Math.min(...two), upper: Math.max(...two) });
     },
     hasHole,
@@ -236,18 +237,18 @@ const RULES: Rule[] = [
   ],
   [
     String.raw`x?\s*${LENGTH}\s*(?:min\b\.?\s*)?(?:full\s+)?(?:thread|thd)s?\b\.?(?:\s*${DEEP})?`,
-    (r, m) => r.threadDepth(r.length(m[1]!)),
+    (r, m) => r.threadDepth(r.length(at(m, 1))),
   ],
   [
     String.raw`(?:min\b\.?\s*)?(?:full\s+)?(?:thread|thd|tap(?:ped)?)\b\.?\s*(?:depth\s*)?${LENGTH}(?:\s*${DEEP})?`,
-    (r, m) => r.threadDepth(r.length(m[1]!)),
+    (r, m) => r.threadDepth(r.length(at(m, 1))),
   ],
-  [String.raw`x?\s*${LENGTH}\s*${DEEP}`, (r, m) => r.depth(r.length(m[1]!))],
-  [String.raw`${DOWN}\s*${LENGTH}`, (r, m) => r.depth(r.length(m[1]!))],
+  [String.raw`x?\s*${LENGTH}\s*${DEEP}`, (r, m) => r.depth(r.length(at(m, 1)))],
+  [String.raw`${DOWN}\s*${LENGTH}`, (r, m) => r.depth(r.length(at(m, 1)))],
   // Drills by name, number and size.
   [
     String.raw`(?:drill\s*)?(?:#|no\b\.?)\s*(\d{1,2})(?![\d/.-])(?:\s*drill\b)?`,
-    (r, m) => r.drillNamed(m[1]!, m[0]),
+    (r, m) => r.drillNamed(at(m, 1), m[0]),
   ],
   [
     String.raw`(?:drill\s*)?(?:ltr\b\.?|letter\b)\s*([A-Z])\b(?:\s*drill\b)?|([A-Z])\s+drill\b|drill\s+([A-Z])\b(?!\s*\d)`,
@@ -255,24 +256,24 @@ const RULES: Rule[] = [
   ],
   [
     String.raw`(?:tap\s*)?drill(?:ed)?\b\s*(?:to\s*)?(${DIAMETER})?\s*${LENGTH}(?:(?<!${DIAMETER})\s*${DEEP})?`,
-    (r, m) => r.drill(m[2]!, m[1] !== undefined),
+    (r, m) => r.drill(at(m, 2), m[1] !== undefined),
   ],
-  [String.raw`${LENGTH}\s*drill(?:ed)?\b`, (r, m) => r.diameter(r.length(m[1]!))],
+  [String.raw`${LENGTH}\s*drill(?:ed)?\b`, (r, m) => r.diameter(r.length(at(m, 1)))],
   [
     String.raw`${DIAMETER}\s*(?!\d+-\d+\/\d+)${LENGTH}\s*[-–]\s*${LENGTH}(?!\s*(?:UN|-))`,
     (r, m) => {
-      const two = [r.length(m[1]!), r.length(m[2]!)];
+      const two = [r.length(at(m, 1)), r.length(at(m, 2))];
       const [low, high] = [Math.min(...two), Math.max(...two)];
       if (high > 1.1 * low) throw new CalloutError(`${m[0].trim()} are no limits of one hole.`);
       r.diameter(low);
       r.tolerance({ lower: 0, upper: Math.round((high - low) * 1e9) / 1e9 });
     },
   ],
-  [String.raw`${DIAMETER}\s*${LENGTH}`, (r, m) => r.diameter(r.length(m[1]!))],
-  [String.raw`${LENGTH}\s*${DIAMETER}`, (r, m) => r.diameter(r.length(m[1]!))],
+  [String.raw`${DIAMETER}\s*${LENGTH}`, (r, m) => r.diameter(r.length(at(m, 1)))],
+  [String.raw`${LENGTH}\s*${DIAMETER}`, (r, m) => r.diameter(r.length(at(m, 1)))],
   [
     LENGTH,
-    (r, m) => r.bare(m[1]!),
+    (r, m) => r.bare(at(m, 1)),
     ({ out }) => !out.diameter && !out.thread && !out.counterbore && !out.countersink,
   ],
   // What the trade says beside a thread that is named.

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import { NAMED_THREADS } from '../threads/more.ts';
 import { coarsePitch, metricThread, THREADS } from '../threads/standards.ts';
 import type { Thread } from '../threads/thread.ts';
@@ -61,7 +62,7 @@ export function pipeFrom(kind: 'G' | 'Rp' | 'Rc' | 'NPT' | 'NPTF', size: string)
   const found = NAMED_THREADS.find((t) => {
     if (kind === 'NPT' || kind === 'NPTF') {
       const m = /^(.*)-[\d.]+ (NPTF?)$/.exec(t.designation);
-      return m !== null && m[2] === kind && inches(m[1]!) === value;
+      return m !== null && m[2] === kind && inches(at(m, 1)) === value;
     }
     return t.designation.startsWith(`${kind} `) && inches(t.designation.slice(kind.length + 1)) === value;
   });

@@ -1,3 +1,4 @@
+import { at as entryAt, first as firstOf } from '../lists.ts';
 import type { ChamferFeature } from '../features/chamfer/schema.ts';
 import type { Feature } from '../features/family.ts';
 import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
@@ -67,7 +68,7 @@ export function applyCorrections(
         lost.push({ id: c.id, reason: 'only plain holes of one diameter on one axis can be joined' });
         continue;
       }
-      replace(all[0]!, [joined], c.id);
+      replace(firstOf(all), [joined], c.id);
       for (const f of all.slice(1)) replace(f, [], c.id);
       continue;
     }
@@ -106,12 +107,13 @@ class LiveFeatures {
     return this.before
       .near(t.at, SAME_PLACE)
       .filter(({ feature }) => isTarget(t, feature))
-      .flatMap(({ origin }) => this.became[origin]!);
+      .flatMap(({ origin }) => entryAt(this.became, origin));
   }
 
   replace(old: Feature, fresh: Feature[]): void {
     const origins = this.origins.get(old) ?? [];
-    for (const o of origins) this.became[o] = this.became[o]!.flatMap((f) => (f === old ? fresh : [f]));
+    for (const o of origins)
+      this.became[o] = entryAt(this.became, o).flatMap((f) => (f === old ? fresh : [f]));
     this.origins.delete(old);
     this.now.remove(old, placeOf(old));
     for (const f of fresh) {
@@ -235,7 +237,7 @@ function joinHoles(holes: HoleFeature[]): HoleFeature | null {
     const side = sub(off, scale(first.axis, dot(off, first.axis)));
     return isParallel(h.axis, first.axis) && Math.hypot(...side) < 0.02;
   });
-  if (!coaxial || widths.some((w) => Math.abs(w - widths[0]!) > 0.01)) return null;
+  if (!coaxial || widths.some((w) => Math.abs(w - firstOf(widths)) > 0.01)) return null;
   const level = (h: HoleFeature, end: boolean): number => {
     const entry = dot(sub(h.entry, first.entry), first.axis);
     const exit = entry - Math.sign(dot(h.axis, first.axis)) * h.depth;
@@ -243,7 +245,7 @@ function joinHoles(holes: HoleFeature[]): HoleFeature | null {
   };
   const top = Math.max(...holes.map((h) => level(h, false)));
   const low = Math.min(...holes.map((h) => level(h, true)));
-  const lowest = holes.find((h) => Math.abs(level(h, true) - low) < 1e-6)!;
+  const lowest = holes.find((h) => Math.abs(level(h, true) - low) < 1e-6) ?? first;
   const depth = round(top - low);
   const faces = [...new Set(holes.flatMap((h) => h.faces))].sort((a, b) => a - b);
   const reach = first.reachableFrom.filter((d) => isAlong(d, first.axis));
@@ -255,7 +257,7 @@ function joinHoles(holes: HoleFeature[]): HoleFeature | null {
     depth,
     kind: lowest.kind,
     bottom: lowest.bottom,
-    stack: [{ shape: 'cylinder', diameter: widths[0]!, length: depth }],
+    stack: [{ shape: 'cylinder', diameter: firstOf(widths), length: depth }],
     role: 'plain',
     reachableFrom: [...reach, ...both],
     interrupted: true,
@@ -265,7 +267,7 @@ function joinHoles(holes: HoleFeature[]): HoleFeature | null {
 function splitHole(f: HoleFeature, from: number, to: number): HoleFeature[] | null {
   const straight = f.stack.filter((s) => s.shape === 'cylinder');
   if (straight.length !== 1 || f.stack.length !== 1 || !(from > 0 && to > from && to < f.depth)) return null;
-  const { diameter } = straight[0]!;
+  const { diameter } = firstOf(straight);
   const upper: HoleFeature = {
     ...f,
     id: `${f.id}a`,

@@ -1,3 +1,4 @@
+import { at, first } from '../lists.ts';
 import { type Vec3, isParallel } from '../geometry/vec.ts';
 import { meshModel, type PartMesh } from '../model/mesh.ts';
 import { patchGraph, planeNormal, type PatchGraph } from '../model/patches.ts';
@@ -30,7 +31,7 @@ export function recognise(
 ): Recognition {
   const notes = [...model.notes];
   const { min, max } = model.bounds;
-  const middle = [0, 1, 2].map((i) => (min[i]! + max[i]!) / 2) as Vec3;
+  const middle = [0, 1, 2].map((i) => (at(min, i) + at(max, i)) / 2) as Vec3;
   // Of an assembly each solid is looked at by itself: what stands beside it in the file is not there when it is made.
   const several = model.solids.length > 1;
   const whole = several ? null : (known ?? rayCaster(mesh ?? meshModel(model)));
@@ -95,7 +96,7 @@ function attempt(run: () => Recognised, family: string, { solid }: RecogniseCont
 function unusable(feature: Found): ModelNote | null {
   const parsed = featureSchema.safeParse({ id: 'x', ...feature });
   if (parsed.success) return null;
-  const { path, message } = parsed.error.issues[0]!;
+  const { path, message } = first(parsed.error.issues);
   return {
     code: 'feature-left',
     message: `A ${feature.family} of solid ${feature.solid + 1} at faces ${feature.faces.slice(0, 5).join(', ')} was left out: its ${path.join(' ')} is wrong (${message}). Look at that place in the model.`,
@@ -108,7 +109,7 @@ function placeKey(f: Found, [x, y, z]: Vec3): number[] {
 }
 
 function byKey(a: number[], b: number[]): number {
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return a[i]! - b[i]!;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return at(a, i) - at(b, i);
   return 0;
 }
 
@@ -123,11 +124,11 @@ export function mainDirection(model: SolidModel, graph: PatchGraph, patches: num
   const areas: { d: Vec3; area: number }[] = [];
   let total = 0;
   for (const p of patches) {
-    const n = planeNormal(graph.patches[p]!);
+    const n = planeNormal(at(graph.patches, p));
     if (!n) continue;
     let area = 0;
-    for (const face of graph.patches[p]!.faces)
-      for (const loop of model.faces[face]!.loops) area += loopArea(loopPoints(model, loop), n);
+    for (const face of at(graph.patches, p).faces)
+      for (const loop of at(model.faces, face).loops) area += loopArea(loopPoints(model, loop), n);
     total += Math.abs(area);
     const same = areas.find((a) => isParallel(a.d, n));
     if (same) same.area += Math.abs(area);
@@ -145,7 +146,7 @@ export function mainDirection(model: SolidModel, graph: PatchGraph, patches: num
 function loopArea(points: Vec3[], n: Vec3): number {
   let area = 0;
   for (let i = 1; i + 1 < points.length; i++) {
-    const [o, a, b] = [points[0]!, points[i]!, points[i + 1]!];
+    const [o, a, b] = [first(points), at(points, i), at(points, i + 1)];
     const [ux, uy, uz] = [a[0] - o[0], a[1] - o[1], a[2] - o[2]];
     const [vx, vy, vz] = [b[0] - o[0], b[1] - o[1], b[2] - o[2]];
     area += (n[0] * (uy * vz - uz * vy) + n[1] * (uz * vx - ux * vz) + n[2] * (ux * vy - uy * vx)) / 2;

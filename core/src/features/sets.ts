@@ -1,3 +1,4 @@
+import { first } from '../lists.ts';
 import type { Feature } from './family.ts';
 import { FAMILIES, familyOf } from './registry.ts';
 import { SizeKeys } from './size-keys.ts';
@@ -36,12 +37,12 @@ export function featureSizes(
     else sizes.set(key, { key, tag: '', family: f.family, group: family.group(f), features: [f] });
   }
   const order = (s: FeatureSize): [number, number, string, number] => {
-    const family = familyOf(s.features[0]!);
+    const family = familyOf(first(s.features));
     return [
       FAMILIES.indexOf(family),
-      family.groupRank?.(s.features[0]!) ?? 0,
+      family.groupRank?.(first(s.features)) ?? 0,
       s.group,
-      family.sortBy(s.features[0]!),
+      family.sortBy(first(s.features)),
     ];
   };
   const list = [...sizes.values()]

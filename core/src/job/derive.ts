@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import type { MachineProfile } from '../code/profiles/schema.ts';
 import { applyCorrections, type Corrected } from '../corrections/apply.ts';
 import type { Material } from '../cutting/material.ts';
@@ -72,7 +73,7 @@ export function derive(input: DeriveInput): Derivation {
   const sizes = featureSizes(features, { known: Object.keys(plan.sizes) });
   const frames = setupFrames(plan.setups, partBox ?? bounds);
   const placed = plan.setups.map((setup, i): PlacedSetup => {
-    const frame = frames[i]!;
+    const frame = at(frames, i);
     const openings = sizes.flatMap((s) =>
       s.features.flatMap((f, n) => seenOpening(f, labelOf(s, n), frame.frame) ?? []),
     );

@@ -1,3 +1,4 @@
+import { first } from '../lists.ts';
 import type { PlannedOperation, Row } from './row.ts';
 
 /**
@@ -24,18 +25,19 @@ function cover(operations: readonly PlannedOperation[], needed: ReadonlySet<stri
   const chosen: string[] = [];
   while (left.length > 0) {
     const serves = new Map<string, number>();
-    for (const o of left) for (const id of o.alternatives!) serves.set(id, (serves.get(id) ?? 0) + 1);
+    for (const o of left) for (const id of o.alternatives ?? []) serves.set(id, (serves.get(id) ?? 0) + 1);
     // Of equals the one that was chosen for more of them, then by name: the same answer each time.
     const taken = (id: string): number => left.filter((o) => o.tool.id === id).length;
-    const [best] = [...serves].sort(
+    const ranked = [...serves].sort(
       (a, b) =>
         Number(needed.has(b[0])) - Number(needed.has(a[0])) ||
         b[1] - a[1] ||
         taken(b[0]) - taken(a[0]) ||
         a[0].localeCompare(b[0]),
-    )[0]!;
+    );
+    const [best] = first(ranked);
     chosen.push(best);
-    left = left.filter((o) => !o.alternatives!.includes(best));
+    left = left.filter((o) => !o.alternatives?.includes(best));
   }
   return chosen;
 }

@@ -1,3 +1,4 @@
+import { got } from '../lists.ts';
 import { writeProgram, type WrittenProgram } from '../code/write/write.ts';
 import { motionProgram, type ProgramHead } from '../motion/program.ts';
 import type { Check } from '../proof/checks/check.ts';
@@ -46,7 +47,7 @@ export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, Produ
   const written = job.setups.flatMap((setup, index): WrittenSetup[] => {
     const ready = postable(setup, checks);
     if (ready.operations.length === 0) return [];
-    const space = spaces.get(setup.setup.id)!;
+    const space = got(spaces, setup.setup.id);
     const several = job.setups.length > 1;
     const title = several ? `${input.name} - ${setup.setup.name}` : input.name;
     const motion = motionProgram(ready, title, units, headOf(job, ready, index, units), { space, discs });
@@ -58,7 +59,7 @@ export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, Produ
     const proven = proveProgram(w.text, {
       job,
       setup: w.setup,
-      space: spaces.get(w.setup.setup.id)!,
+      space: got(spaces, w.setup.setup.id),
       discs,
       tools: input.library.tools,
       units,
@@ -97,7 +98,7 @@ export function proveText(
   const proven = proveProgram(text, {
     job,
     setup: postable(setup, plan),
-    space: spaces.get(setupId)!,
+    space: got(spaces, setupId),
     discs: outlines(input.library),
     tools,
     units: input.plan.units,

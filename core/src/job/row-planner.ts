@@ -1,3 +1,4 @@
+import { at, first as firstOf } from '../lists.ts';
 import { formatCallout } from '../callout/callout.ts';
 import { fitWish } from '../callout/fit-wish.ts';
 import { isHole, type Feature } from '../features/family.ts';
@@ -67,7 +68,7 @@ export class RowPlanner {
     const decision = plan.sizes[size.key] ?? EMPTY;
     const thread = decision.thread ?? null;
     const print = printOf(decision);
-    const first = size.features[0]!;
+    const first = firstOf(size.features);
     const row: Row = {
       size,
       tag: size.tag,
@@ -124,7 +125,7 @@ export class RowPlanner {
   private unreached(features: Feature[]): string {
     return features.every((f) => f.reachableFrom.length === 0)
       ? 'No straight tool reaches it from outside: the part itself is in the way.'
-      : `No setup looks at it: turn the part so that ${sideNames(features[0]!)} is up, or add a setup.`;
+      : `No setup looks at it: turn the part so that ${sideNames(firstOf(features))} is up, or add a setup.`;
   }
 
   /** Each hole in the first setup that reaches it; what one of them cannot have does not keep the others open. */
@@ -134,7 +135,7 @@ export class RowPlanner {
     const groups = new Map<number, HoleView[]>();
     size.features.filter(isHole).forEach((f, i) => {
       const k = setups.findIndex((s) => isReached(f, s));
-      const view = k < 0 ? null : viewHole(f, labelOf(size, i), setups[k]!.frame.frame);
+      const view = k < 0 ? null : viewHole(f, labelOf(size, i), at(setups, k).frame.frame);
       if (!view) {
         row.blocked.push({
           label: labelOf(size, i),
@@ -151,7 +152,7 @@ export class RowPlanner {
       groups.set(k, [...(groups.get(k) ?? []), laid.view]);
     });
     const home = groups.keys().next();
-    if (!home.done) row.setupId = setups[home.value]!.setup.id;
+    if (!home.done) row.setupId = at(setups, home.value).setup.id;
     for (const [k, views] of groups) this.planGroup(row, decision, k, views);
     leaveOut(row);
     if (row.blocked.length > 0)
@@ -165,7 +166,7 @@ export class RowPlanner {
   }
 
   private planGroup(row: Row, decision: SizeDecision, k: number, views: HoleView[]): void {
-    const where = this.input.setups[k]!;
+    const where = at(this.input.setups, k);
     const after = new Set<string>();
     const placed = views.map((v) => this.standing.view(v, k, row, after));
     row.holes.push(...placed);
@@ -174,7 +175,7 @@ export class RowPlanner {
     let first: Made | null = null;
     let method: Method | null = null;
     for (const candidate of this.candidates(row, decision, placed)) {
-      const steps = stepsOf(candidate, placed[0]!, row.thread !== null);
+      const steps = stepsOf(candidate, firstOf(placed), row.thread !== null);
       const made = this.steps.plan(row, decision, where, placed, steps, '');
       const isDone = made.missing.length === 0 && made.operations.length > 0;
       if (isDone || !first || (first.missing.length > 0 && made.missing.length === 0))
@@ -201,7 +202,7 @@ export class RowPlanner {
     const { library, material } = this.input;
     const all = [...library.methods, ...SHIPPED_METHODS];
     const subject: MethodSubject = {
-      hole: holes[0]!,
+      hole: firstOf(holes),
       threaded: row.thread !== null,
       fit: fitWish(row.print),
       materialId: material.id,
@@ -269,13 +270,14 @@ export class RowPlanner {
       return;
     }
     const after = new Set<string>();
-    const where = setups[far]!;
-    const there = views.map((v) =>
-      this.standing.view(viewHole(v.feature, v.label, where.frame.frame)!, far, row, after),
-    );
+    const where = at(setups, far);
+    const there = views.flatMap((v) => {
+      const seen = viewHole(v.feature, v.label, where.frame.frame);
+      return seen ? [this.standing.view(seen, far, row, after)] : [];
+    });
     this.take(
       row,
-      this.steps.plan(row, decision, where, there, farSideSteps(method, there[0]!), 'far '),
+      this.steps.plan(row, decision, where, there, farSideSteps(method, firstOf(there)), 'far '),
       after,
     );
   }

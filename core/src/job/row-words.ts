@@ -1,3 +1,4 @@
+import { at, first } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
@@ -15,7 +16,7 @@ export function foldReasons(reasons: string[]): string[] {
   return [...groups.values()].flatMap((g) => {
     if (g.length <= 3) return g;
     const labels = g.map((r) => r.slice(0, r.indexOf(':')));
-    return [`${g[0]!} The same holds for ${labels.slice(1).join(', ')}.`];
+    return [`${first(g)} The same holds for ${labels.slice(1).join(', ')}.`];
   });
 }
 
@@ -39,7 +40,7 @@ export const sideNames = (f: Feature): string =>
     .map(
       (d) =>
         ['X', 'Y', 'Z']
-          .map((n, i) => (Math.abs(d[i]!) > 0.999 ? `${d[i]! > 0 ? '+' : '-'}${n}` : ''))
+          .map((n, i) => (Math.abs(at(d, i)) > 0.999 ? `${at(d, i) > 0 ? '+' : '-'}${n}` : ''))
           .join('') || `(${d.map((v) => v.toFixed(3)).join(', ')})`,
     )
     .join(' or ');

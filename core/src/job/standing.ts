@@ -1,3 +1,4 @@
+import { at, first, got } from '../lists.ts';
 import { isHole } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
@@ -32,7 +33,7 @@ export class Standing {
 
   /** The hole as setup `k` finds it; sizes that it waits for in that setup are added to `after`. */
   view(view: HoleView, k: number, row: Row, after: Set<string>): HoleView {
-    const { space } = this.setups[k]!;
+    const { space } = at(this.setups, k);
     const diameter = drilledStep(view)?.diameter ?? 2;
     let [metalZ, from] = [view.entryZ, null as string | null];
     const raise = (z: number, why: string): void => {
@@ -45,13 +46,13 @@ export class Standing {
       if (o.feature === view.feature.id) continue;
       const size = this.sizeOf.get(o.feature);
       if (!size) continue;
-      const above = size.features.find((f) => f.id === o.feature)!;
-      if (isHole(above) && Math.abs(narrowest(above) - diameter) < 0.5 && o.runs.length === 1)
-        isGuided ||= Math.hypot(o.runs[0]![0] - view.x, o.runs[0]![1] - view.y) < 0.05;
+      const above = size.features.find((f) => f.id === o.feature);
+      if (above && isHole(above) && Math.abs(narrowest(above) - diameter) < 0.5 && o.runs.length === 1)
+        isGuided ||= Math.hypot(first(o.runs)[0] - view.x, first(o.runs)[1] - view.y) < 0.05;
       if (this.rows.isMadeBefore(size, o.feature, k)) {
         open = Math.max(open, o.top);
         const container = this.rows.row(size);
-        if (container.operations.some((p) => p.setupId === this.setups[k]!.setup.id)) after.add(size.key);
+        if (container.operations.some((p) => p.setupId === at(this.setups, k).setup.id)) after.add(size.key);
       } else raise(o.top, `${o.label} is not made before`);
     }
     const pocket = space.pocketTop(view.x, view.y, Math.max(view.entryZ, open));
@@ -76,12 +77,12 @@ export class Standing {
     return this.crossed.flatMap((other) => {
       if (other === view.feature) return [];
       const found = crossing(view.feature, other);
-      const size = found && this.sizeOf.get(other.id)!;
+      const size = found && got(this.sizeOf, other.id);
       if (!found || !size) return [];
       // Only what an earlier setup made is a cavity by now; what comes later will cross this one.
       const home = this.setups.findIndex((s) => isReached(other, s));
       if (home < 0 || home >= k || !this.rows.isMadeBefore(size, other.id, k)) return [];
-      const isTurned = dot(view.feature.axis, this.setups[k]!.frame.frame.z) < 0;
+      const isTurned = dot(view.feature.axis, at(this.setups, k).frame.frame.z) < 0;
       const [top, end] = isTurned
         ? [view.feature.depth - found.end, view.feature.depth - found.top]
         : [found.top, found.end];

@@ -1,3 +1,4 @@
+import { first as firstOf } from '../lists.ts';
 import { MissingCuttingData } from '../cutting/material.ts';
 import type { MethodStep } from '../methods/match.ts';
 import { RelationError } from '../methods/relation.ts';
@@ -161,7 +162,7 @@ export class StepPlanner {
     }
     const some = missing.find((m) => m.holes !== undefined);
     const whole = missing.filter((m) => m.holes === undefined);
-    if (whole.length > 0) return { missing: whole[0]!.missing, all: whole };
+    if (whole.length > 0) return { missing: firstOf(whole).missing, all: whole };
     return some ? { ...some, all: [some] } : { operations, skipped };
   }
 

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import type { PlannedOperation } from '../operations/planned.ts';
 import type { Setup } from '../setup/setup.ts';
 import { zeroInWords, type SetupFrame } from '../setup/setup-frame.ts';
@@ -101,7 +102,7 @@ function titleOf(o: PlannedOperation): string {
   const ranges: string[] = [];
   for (let i = 0; i < numbers.length; i++) {
     let k = i;
-    while (numbers[k + 1] === numbers[k]! + 1) k++;
+    while (numbers[k + 1] === at(numbers, k) + 1) k++;
     ranges.push(k > i ? `${o.tag}${numbers[i]}-${o.tag}${numbers[k]}` : `${o.tag}${numbers[i]}`);
     i = k;
   }

@@ -1,3 +1,4 @@
+import { first, got } from '../lists.ts';
 import { partName, type Allowed, type Hit } from '../space/space.ts';
 import { reachOf, sizedTools, tooShort, type ToolNeed } from '../tools/find.ts';
 import type { Tool } from '../tools/schema.ts';
@@ -46,7 +47,8 @@ export function chooseTool(
     c.fits?.(good);
     return { tool, others };
   }
-  return refusal(c, need, sized.tools, best!, cut, holes);
+  if (!best) throw new RangeError('no tool was looked at');
+  return refusal(c, need, sized.tools, best, cut, holes);
 }
 
 function refusal(
@@ -63,7 +65,7 @@ function refusal(
   const allShort = tools.every((t) => holes.some((h) => depth(t, h) > reachOf(t) + 1e-6));
   const reason = allShort
     ? tooShort(tools, { ...need, reach: deepest }, c.say)
-    : `${best.failing.get(labels[0]!)!}${labels.length > 1 ? ` (${labels.length} holes)` : ''}`;
+    : `${got(best.failing, first(labels))}${labels.length > 1 ? ` (${labels.length} holes)` : ''}`;
   return {
     missing: reason,
     ...(labels.length < holes.length ? { holes: labels } : {}),

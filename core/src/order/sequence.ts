@@ -1,3 +1,4 @@
+import { got, last as lastOf, first as firstOf } from '../lists.ts';
 import type { Tool } from '../tools/schema.ts';
 
 /** What is needed of an operation to put it in its place. */
@@ -63,12 +64,13 @@ function usualOrder<T extends Ordered>(operations: readonly T[]): T[] {
     let ready = [...left].filter(isReady);
     // Sizes that wait for each other: what is left runs by stage, and whoever planned it starts above the metal.
     if (ready.length === 0) ready = [...left];
-    const inHand: T[] = hand ? ready.filter((o) => o.tool.id === hand!.id) : [];
+    const held: string | undefined = hand?.id;
+    const inHand: T[] = ready.filter((o) => o.tool.id === held);
     const now = inHand.length > 0 ? inHand : visitOf(nextTool(ready, left), ready);
     now.sort(byTag);
     for (const o of now) left.delete(o);
     out.push(...now);
-    hand = now[now.length - 1]!.tool;
+    hand = lastOf(now).tool;
   }
   return out;
 }
@@ -89,10 +91,10 @@ function nextTool<T extends Ordered>(ready: readonly T[], left: ReadonlySet<T>):
     ];
   };
   const tools = [...new Map(ready.map((o) => [o.tool.id, o.tool])).values()];
-  return tools
+  const ranked = tools
     .map((tool) => ({ tool, by: stage(tool) }))
-    .sort((a, b) => a.by[0] - b.by[0] || a.by[1] - b.by[1] || a.by[2] - b.by[2] || a.by[3] - b.by[3])[0]!
-    .tool;
+    .sort((a, b) => a.by[0] - b.by[0] || a.by[1] - b.by[1] || a.by[2] - b.by[2] || a.by[3] - b.by[3]);
+  return firstOf(ranked).tool;
 }
 
 const byTag = (a: Ordered, b: Ordered): number =>
@@ -122,7 +124,7 @@ export function firstConflict(operations: readonly Ordered[]): OrderConflict | n
       ...(bySize.get(o.sizeKey) ?? []).filter((p) => p.position < o.position),
       ...o.after.flatMap((key) => bySize.get(key) ?? []),
     ];
-    const late = needed.find((p) => place.get(p)! > place.get(o)!);
+    const late = needed.find((p) => got(place, p) > got(place, o));
     if (late)
       return {
         before: o,

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import { shortestTour } from './tour.ts';
 
 /** Tours worked out lately: spot, drill and tap visit the same holes, and a changed number moves none. */
@@ -11,14 +12,17 @@ export function travelOrder<T extends { x: number; y: number }>(holes: T[]): T[]
   let order = lately.get(key);
   if (!order) {
     order = tourFromFrontLeft(holes);
-    if (lately.size >= KEPT) lately.delete(lately.keys().next().value!);
+    const oldest = lately.keys().next();
+    if (lately.size >= KEPT && !oldest.done) lately.delete(oldest.value);
     lately.set(key, order);
   }
-  return order.map((i) => holes[i]!);
+  return order.map((i) => at(holes, i));
 }
 
 function tourFromFrontLeft(holes: readonly { x: number; y: number }[]): number[] {
-  const start = holes.reduce((m, h, i) => (h.x + h.y < holes[m]!.x + holes[m]!.y - 1e-9 ? i : m), 0);
+  const start = holes.reduce((m, h, i) => (h.x + h.y < at(holes, m).x + at(holes, m).y - 1e-9 ? i : m), 0);
   const rest = [start, ...holes.keys()].filter((k, i) => i === 0 || k !== start);
-  return shortestTour(rest.map((k) => [holes[k]!.x, holes[k]!.y] as const)).order.map((i) => rest[i]!);
+  return shortestTour(rest.map((k) => [at(holes, k).x, at(holes, k).y] as const)).order.map((i) =>
+    at(rest, i),
+  );
 }

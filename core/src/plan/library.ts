@@ -1,3 +1,4 @@
+import { first } from '../lists.ts';
 import { z } from 'zod';
 import { machineProfileSchema } from '../code/profiles/schema.ts';
 import { materialSchema } from '../cutting/material.ts';
@@ -60,7 +61,7 @@ export function readLibraryRows(
     (rows[list] ?? []).flatMap((row) => {
       const parsed = schema.safeParse(row);
       if (parsed.success) return [parsed.data];
-      const issue = parsed.error.issues[0]!;
+      const issue = first(parsed.error.issues);
       const id = typeof row === 'object' && row !== null && 'id' in row ? String(row.id) : '?';
       left.push(`${list} ${id}: ${issue.path.join('.')}: ${issue.message}`);
       return [];

@@ -30,15 +30,17 @@ export function madeHoles(
       for (let j = -1; j <= 1; j++)
         for (const h of cells.get(key(call.x + i, call.y + j)) ?? [])
           if (Math.hypot(h.view.x - call.x, h.view.y - call.y) <= PLACE_TOLERANCE) here.push(h);
-    const best =
+    // One alone is taken as it is; of several the one that the line fits best.
+    const ranked =
       here.length < 2
-        ? (here[0] ?? null)
+        ? here.map((h) => ({ h }))
         : here
             .map((h) => ({ h, off: misfit(call, tool, h) }))
             .sort(
               (a, b) =>
                 a.off - b.off || Math.abs(a.h.view.entryZ - call.r) - Math.abs(b.h.view.entryZ - call.r),
-            )[0]!.h;
+            );
+    const best = ranked[0]?.h ?? null;
     return {
       call,
       index,

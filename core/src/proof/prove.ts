@@ -1,3 +1,4 @@
+import { first } from '../lists.ts';
 import type { WantedRim } from '../motion/work.ts';
 import type { ReadProgram } from '../code/read/motion.ts';
 import { readProgram } from '../code/read/read.ts';
@@ -104,7 +105,7 @@ function madeEarlier(job: DerivedJob, setup: DerivedSetup): Set<string> {
 export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
   const out: Check[] = [];
   for (const row of job.rows) {
-    const feature = row.size.features[0]!.id;
+    const feature = first(row.size.features).id;
     if (row.state === 'unreachable' || row.state === 'open') {
       for (const message of row.reasons)
         out.push({
@@ -126,7 +127,7 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
         out.push({
           rule: 'r-above-clearance',
           severity: 'error',
-          message: `${o.tag}: the R level of ${o.label} stands ${(high[0]!.r - clearance).toFixed(2)} mm above the clearance level. Raise the clearance in the setup, or lower R.`,
+          message: `${o.tag}: the R level of ${o.label} stands ${(first(high).r - clearance).toFixed(2)} mm above the clearance level. Raise the clearance in the setup, or lower R.`,
           tag: o.tag,
           setupId: setup.id,
         });

@@ -42,13 +42,14 @@ function motionTime(m: Motion, profile: MachineProfile): number {
 }
 
 function straightLength(m: Motion): number {
-  return Math.hypot(...m.from.map((v, i) => (v === null || m.to[i] === null ? 0 : m.to[i]! - v)));
+  return Math.hypot(...m.from.map((v, i) => (v === null || m.to[i] === null ? 0 : (m.to[i] ?? v) - v)));
 }
 
 function arcLength(m: Motion): number {
   const [x0, y0, z0] = m.from as [number, number, number];
   const [x1, y1, z1] = m.to as [number, number, number];
-  const [cx, cy] = m.centre!;
+  if (!m.centre) return straightLength(m);
+  const [cx, cy] = m.centre;
   const r = Math.hypot(x0 - cx, y0 - cy);
   let turn = Math.atan2(y1 - cy, x1 - cx) - Math.atan2(y0 - cy, x0 - cx);
   if (m.clockwise) turn = -turn;

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
 import { type Vec3, isAlong } from '../geometry/vec.ts';
 import {
@@ -45,5 +46,5 @@ export function setupsFor(directions: readonly Vec3[]): Setup[] {
   );
   return directions
     .slice(0, 12)
-    .map((up, i) => newSetup(`s${i + 1}`, named[i]!, up, WORK_OFFSETS[i % WORK_OFFSETS.length]));
+    .map((up, i) => newSetup(`s${i + 1}`, at(named, i), up, WORK_OFFSETS[i % WORK_OFFSETS.length]));
 }

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import { frameFrom, fromFrame, toFrame, type Frame } from '../geometry/frame.ts';
 import { add, sub, type Vec3 } from '../geometry/vec.ts';
 import { boundsOf, type Bounds } from '../model/solid-model.ts';
@@ -23,7 +24,11 @@ export function boxFromPoints(bounds: Bounds, positions: Float32Array | Float64A
       const points: Vec3[] = [];
       for (let i = 0; i + 2 < positions.length; i += 3)
         points.push(
-          toFrame({ ...axes, origin: [0, 0, 0] }, [positions[i]!, positions[i + 1]!, positions[i + 2]!]),
+          toFrame({ ...axes, origin: [0, 0, 0] }, [
+            at(positions, i),
+            at(positions, i + 1),
+            at(positions, i + 2),
+          ]),
         );
       box = boundsOf(points);
       known.set(key, box);
@@ -121,7 +126,7 @@ function stockBody(setup: Setup, part: Bounds, axes: Frame, before: SetupFrame |
     const i = 'xyz'.indexOf(s.barAxis);
     const box: Bounds = { min: [...block.min], max: [...block.max] };
     for (const k of [0, 1, 2].filter((n) => n !== i)) {
-      const middle = (part.min[k]! + part.max[k]!) / 2;
+      const middle = (at(part.min, k) + at(part.max, k)) / 2;
       box.min[k] = middle - s.diameter / 2;
       box.max[k] = middle + s.diameter / 2;
     }
@@ -165,7 +170,7 @@ function zeroPlace(setup: Setup, part: Bounds, stock: Bounds, axes: Frame): Vec3
   if (zero.kind === 'point') return toFrame(axes, zero.point);
   const box = zero.of === 'stock' ? stock : part;
   return [zero.x, zero.y, zero.z].map((k, i) =>
-    k < 0 ? box.min[i]! : k > 0 ? box.max[i]! : (box.min[i]! + box.max[i]!) / 2,
+    k < 0 ? at(box.min, i) : k > 0 ? at(box.max, i) : (at(box.min, i) + at(box.max, i)) / 2,
   ) as Vec3;
 }
 
@@ -184,10 +189,10 @@ function keepOutBoxes({ holding }: Setup, stock: Bounds): KeepOutBox[] {
   const across = sides === 'front-back' ? 1 : 0;
   const along = 1 - across;
   const top = stock.min[2] + grip;
-  const middle = (stock.min[along]! + stock.max[along]!) / 2;
+  const middle = (at(stock.min, along) + at(stock.max, along)) / 2;
   for (const [name, from, to] of [
-    [sides === 'front-back' ? 'front jaw' : 'left jaw', stock.min[across]! - JAW, stock.min[across]!],
-    [sides === 'front-back' ? 'back jaw' : 'right jaw', stock.max[across]!, stock.max[across]! + JAW],
+    [sides === 'front-back' ? 'front jaw' : 'left jaw', at(stock.min, across) - JAW, at(stock.min, across)],
+    [sides === 'front-back' ? 'back jaw' : 'right jaw', at(stock.max, across), at(stock.max, across) + JAW],
   ] as const) {
     const box: KeepOutBox = { name, min: [0, 0, top - jawHeight], max: [0, 0, top] };
     [box.min[across], box.max[across]] = [from, to];
@@ -197,12 +202,16 @@ function keepOutBoxes({ holding }: Setup, stock: Bounds): KeepOutBox[] {
   return out;
 }
 
-const low = (a: Vec3, b: Vec3): Vec3 => [0, 1, 2].map((i) => Math.min(a[i]!, b[i]!)) as Vec3;
-const high = (a: Vec3, b: Vec3): Vec3 => [0, 1, 2].map((i) => Math.max(a[i]!, b[i]!)) as Vec3;
+const low = (a: Vec3, b: Vec3): Vec3 => [0, 1, 2].map((i) => Math.min(at(a, i), at(b, i))) as Vec3;
+const high = (a: Vec3, b: Vec3): Vec3 => [0, 1, 2].map((i) => Math.max(at(a, i), at(b, i))) as Vec3;
 
 /** The stock in words, for the head of a program: "block 100 x 80 x 31 mm". */
 export function stockInWords(setup: Setup, { stock, body }: SetupFrame, say: (mm: number) => string): string {
-  const [x, y, z] = [0, 1, 2].map((i) => say(stock.max[i]! - stock.min[i]!)) as [string, string, string];
+  const [x, y, z] = [0, 1, 2].map((i) => say(at(stock.max, i) - at(stock.min, i))) as [
+    string,
+    string,
+    string,
+  ];
   const kind = {
     prepared: 'prepared, outer faces made,',
     block: 'block',
@@ -230,8 +239,10 @@ export function holdingInWords({ holding }: Setup, say: (mm: number) => string):
 
 /** Smallest bar round a part's box that lies along one of its axes, mm. */
 export function barDiameter(part: Bounds, along: 'x' | 'y' | 'z'): number {
-  const [a, b] = [0, 1, 2].filter((i) => i !== 'xyz'.indexOf(along)).map((i) => part.max[i]! - part.min[i]!);
-  return Math.hypot(a!, b!);
+  const sides = [0, 1, 2]
+    .filter((i) => i !== 'xyz'.indexOf(along))
+    .map((i) => at(part.max, i) - at(part.min, i));
+  return Math.hypot(...sides);
 }
 
 /** The zero in words, for the bench and the floor sheet: "right face, centre of width, top of stock". */

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import { z } from 'zod';
 import { vec3Schema } from '../features/base.ts';
 import { cross, dot, length, normalize, reject, scale, type Vec3, isAlong } from '../geometry/vec.ts';
@@ -234,7 +235,10 @@ export function newSetup(
 
 /** A copy as the start of the next setup: it takes what the one before leaves, on the next work offset. */
 export function copySetup(setup: Setup, id: string, attitude: Attitude = setup.attitude): Setup {
-  const next = WORK_OFFSETS[Math.min(WORK_OFFSETS.length - 1, WORK_OFFSETS.indexOf(setup.workOffset) + 1)]!;
+  const next = at(
+    WORK_OFFSETS,
+    Math.min(WORK_OFFSETS.length - 1, WORK_OFFSETS.indexOf(setup.workOffset) + 1),
+  );
   const isSame = attitude === setup.attitude;
   return {
     ...setup,

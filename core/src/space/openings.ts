@@ -1,3 +1,4 @@
+import { at, first } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf } from '../features/registry.ts';
 import { BoxGrid } from '../geometry/box-grid.ts';
@@ -29,8 +30,8 @@ export function seenOpening(f: Feature, label: string, frame: Frame): SeenOpenin
   const [top, bottom] = share > 0 ? [level, level - opening.depth] : [level + opening.depth, level];
   const stretches = runs.flatMap((run) =>
     run.length === 1
-      ? [[run[0]![0], run[0]![1], run[0]![0], run[0]![1]] as const]
-      : run.slice(1).map((p, i) => [run[i]![0], run[i]![1], p[0], p[1]] as const),
+      ? [[first(run)[0], first(run)[1], first(run)[0], first(run)[1]] as const]
+      : run.slice(1).map((p, i) => [at(run, i)[0], at(run, i)[1], p[0], p[1]] as const),
   );
   return { feature: f.id, label, runs: stretches, radius: opening.width / 2, top, bottom };
 }

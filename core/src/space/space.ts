@@ -1,3 +1,4 @@
+import { first } from '../lists.ts';
 import type { KeepOutBox, SetupFrame } from '../setup/setup-frame.ts';
 import type { Disc, ProfilePart } from '../tools/profile.ts';
 import type { Heights } from './heights.ts';
@@ -155,7 +156,7 @@ export class Space {
 const DIRECTIONS = 24;
 
 const isCentred = (o: SeenOpening, x: number, y: number): boolean =>
-  o.runs.length === 1 && Math.hypot(o.runs[0]![0] - x, o.runs[0]![1] - y) < 0.05;
+  o.runs.length === 1 && Math.hypot(first(o.runs)[0] - x, first(o.runs)[1] - y) < 0.05;
 
 const hit = (d: Disc, height: number, tip: number): Hit => ({
   part: d.part,

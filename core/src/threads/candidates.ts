@@ -1,3 +1,4 @@
+import { first as firstOf } from '../lists.ts';
 import type { StackStep, ThreadCandidate } from '../features/hole/schema.ts';
 import { minorDiameter, type Thread } from './thread.ts';
 import { TAPERED_PIPE, THREADS } from './standards.ts';
@@ -17,7 +18,7 @@ export function threadCandidates(stack: StackStep[], units: 'mm' | 'inch'): Thre
   const diameters = stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []));
   if (diameters.length === 0) return [];
   const hole = Math.min(...diameters);
-  const first = stack[0]!;
+  const first = firstOf(stack);
   const rim = first.shape === 'cone' && first.startDiameter > first.endDiameter ? first.startDiameter : 0;
   const scored = THREADS.filter((t) => t.form !== 'pipe-tapered').flatMap((t) => score(t, hole, rim, units));
   scored.sort((a, b) => a.rank - b.rank || a.error - b.error);

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 /** ISO 273 clearance holes, cap-head counterbores and 90° countersunk heads by screw, mm (handbook: holes for screws). */
 const SCREWS: readonly {
   screw: string;
@@ -34,7 +35,7 @@ export function clearanceFor(
     const fit = s.clearance.findIndex((d) => Math.abs(d - diameter) <= SAME);
     const own = kind === 'counterbore' ? s.counterbore : s.countersunk;
     if (fit >= 0 && own !== null && Math.abs(own - head) <= HEAD_SLACK)
-      return { screw: s.screw, fit: FITS[fit]! };
+      return { screw: s.screw, fit: at(FITS, fit) };
   }
   return null;
 }

@@ -42,7 +42,7 @@ export function sizedTools(
   if (sized.length === 0) return { missing: `No ${toolInWords(need, say)} in the tool list.`, need };
   const preferSmall = need.diameter === undefined;
   // Of sizes that count as one the nearest: #7 for 0.201 in, and 5.1 only where there is no #7.
-  const off = (t: Tool): number => Math.round(500 * Math.abs(t.diameter - need.diameter!));
+  const off = (t: Tool): number => Math.round(500 * Math.abs(t.diameter - (need.diameter ?? 0)));
   const rank = (t: Tool): number => {
     const i = favour.indexOf(t.id);
     return i < 0 ? favour.length : i;
@@ -67,7 +67,7 @@ export const reachOf = (t: Tool): number =>
 /** Why none of the tools is long enough. */
 export function tooShort(tools: readonly Tool[], need: ToolNeed, say: (mm: number) => string): string {
   const longest = Math.max(...tools.map(reachOf));
-  return `No ${toolInWords(need, say)} reaches ${say(need.reach!)} deep: the longest has ${say(longest)} of flute.`;
+  return `No ${toolInWords(need, say)} reaches ${say(need.reach ?? 0)} deep: the longest has ${say(longest)} of flute.`;
 }
 
 function fitsSize(t: Tool, n: ToolNeed): boolean {

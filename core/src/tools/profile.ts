@@ -1,3 +1,4 @@
+import { last as lastOf } from '../lists.ts';
 import { toolKind } from './kinds/registry.ts';
 import type { Holder, Tool } from './schema.ts';
 
@@ -22,7 +23,7 @@ export function toolProfile(tool: Tool, holder: Holder | null): ProfilePoint[] {
     out.push({ z, r, part });
   };
   for (const c of toolKind(tool.kind).end(tool)) add(c.z, c.r, 'cutting');
-  const full = out[out.length - 1]!;
+  const full = lastOf(out);
   // Flutes may run into the holder; then the holder begins where they are cut off.
   const flutes = Math.max(full.z, Math.min(tool.fluteLength, tool.stickOut));
   add(flutes, full.r, 'cutting');

@@ -1,3 +1,4 @@
+import { first as firstOf } from '../../lists.ts';
 import { formatLength } from '../../units/length.ts';
 import type { MotionOperation, MotionProgram, MotionWork } from '../../motion/program.ts';
 import type { FeedRole } from '../../motion/work.ts';
@@ -84,7 +85,7 @@ class Writer {
       const spindle = isLeftHand(tool) ? 'M4' : 'M3';
       if (op.operation.speed !== speed) this.block(`S${op.operation.speed} ${spindle}`);
       speed = op.operation.speed;
-      const start = op.work[0]!;
+      const start = firstOf(op.work);
       if (i === 0) {
         this.block(`${program.workOffset} G0 X${words.coordinate(start.x)} Y${words.coordinate(start.y)}`);
         this.block(

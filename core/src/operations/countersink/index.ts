@@ -1,3 +1,4 @@
+import { first } from '../../lists.ts';
 import { rimAt, tipForRim } from '../../tools/cone.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
@@ -16,7 +17,7 @@ export const countersinkKind: OperationKind = {
 };
 
 function planCountersink(c: KindContext): PlanResult {
-  const hole = c.holes[0]!;
+  const hole = first(c.holes);
   const cone = c.step?.shape === 'cone' ? c.step : entryCone(hole);
   if (!cone) return { missing: 'The hole has no countersink in the model.' };
   const parameters = new Parameters(c);

@@ -1,3 +1,4 @@
+import { at, first as firstOf } from '../../lists.ts';
 import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
 import type { CycleHow, SlowStretch, Work } from '../../motion/work.ts';
 import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts';
@@ -55,7 +56,7 @@ export const drillKind: OperationKind = {
 };
 
 function planDrill(c: KindContext): PlanResult {
-  const hole = c.holes[0]!;
+  const hole = firstOf(c.holes);
   const step = c.step ?? drilledStep(hole);
   if (!step || step.shape !== 'cylinder')
     return {
@@ -163,7 +164,7 @@ function planDrill(c: KindContext): PlanResult {
     tool,
     speed,
     feed,
-    work: placeHoles(c, how, tipBelow).map((w, i) => (isMain ? withSlow(c, w, c.holes[i]!, tool) : w)),
+    work: placeHoles(c, how, tipBelow).map((w, i) => (isMain ? withSlow(c, w, at(c.holes, i), tool) : w)),
     opens: tool.diameter,
     parameters: parameters.list,
     remarks,
@@ -222,7 +223,7 @@ export const mainDiameter = (c: KindContext, h: HoleView): number | null => {
 /** Depth at full diameter, mm below the entry, that the main drill is to reach: the model's, moved by what is typed; break-through is apart. */
 export function mainDepth(c: KindContext, h: HoleView): number {
   const typed = c.decision.overrides[drillKind.kind]?.['depth'];
-  return h.through || typeof typed !== 'number' ? h.depth : h.depth + typed - c.holes[0]!.depth;
+  return h.through || typeof typed !== 'number' ? h.depth : h.depth + typed - firstOf(c.holes).depth;
 }
 /** How far the main drill's full diameter goes past an exit, mm: what is typed, or the usual. */
 export function mainBreakThrough(c: KindContext): number {
@@ -246,15 +247,15 @@ function tipRelation(
 
 /** Drill for the hole: the thread's, or the diameter drawn. */
 function drillDiameter(c: KindContext, drawn: number): number {
-  if (!c.thread) return drawn;
+  const { thread } = c;
+  if (!thread) return drawn;
   const taps = c.tools.filter(
-    (t) =>
-      t.kind === 'tap' && t.thread?.designation === c.thread!.designation && t.thread.hand === c.thread!.hand,
+    (t) => t.kind === 'tap' && t.thread?.designation === thread.designation && t.thread.hand === thread.hand,
   );
-  const onlyForming = taps.length > 0 && taps.every((t) => t.thread!.style === 'forming');
+  const onlyForming = taps.length > 0 && taps.every((t) => t.thread?.style === 'forming');
   return onlyForming || tapStyle(c) === 'forming'
-    ? Math.round(formingHole(c.thread.majorDiameter, c.thread.pitch) * 20) / 20
-    : c.thread.tapDrill;
+    ? Math.round(formingHole(thread.majorDiameter, thread.pitch) * 20) / 20
+    : thread.tapDrill;
 }
 
 export const startOfThread = (h: HoleView): number =>

@@ -1,3 +1,4 @@
+import { first } from '../../lists.ts';
 import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -29,7 +30,7 @@ export const pilotKind: OperationKind = {
 };
 
 function planPilot(c: KindContext): PlanResult {
-  const hole = c.holes[0]!;
+  const hole = first(c.holes);
   const diameter = mainDiameter(c, hole);
   if (diameter === null) return { none: null };
   const depth = Math.max(...c.holes.map((h) => mainDepth(c, h)));
@@ -89,7 +90,7 @@ function pilotWith(
   const pecks = depth / tool.diameter > c.material.pecking.chipBreakFrom;
   const travel = Math.max(...c.holes.map((h) => tipOf(tool, h) + c.setup.retract));
   const peck = pecks ? peckDepth(parameters, { diameter: tool.diameter, travel, share: 1 }) : undefined;
-  parameters.derived('tip', 'tip below entry', tipOf(tool, c.holes[0]!), relation);
+  parameters.derived('tip', 'tip below entry', tipOf(tool, first(c.holes)), relation);
   const numbers = cuttingNumbers(c, parameters, tool, depth);
   const { speed, feed } = numbers;
   return {

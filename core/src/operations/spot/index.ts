@@ -1,3 +1,4 @@
+import { first as firstOf } from '../../lists.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import { rimAt, tipForRim } from '../../tools/cone.ts';
 import { EDGE_BREAK } from '../../tools/kinds/spot-drill.ts';
@@ -187,7 +188,7 @@ function findSpot(c: KindContext, { angleDeg, rim }: WantedRim, holes: readonly 
     const need = { kind: 'spot-drill', angleDeg: angleDeg ?? 90, minDiameter: rim / USABLE } as const;
     return { missing: 'No spot drill in the tool list.', need };
   }
-  const point = drillPoint(c, holes[0]!);
+  const point = drillPoint(c, firstOf(holes));
   const angle = (t: Tool): number => t.pointAngleDeg ?? 90;
   const right =
     angleDeg !== null

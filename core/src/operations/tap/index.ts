@@ -1,10 +1,13 @@
+import { first } from '../../lists.ts';
 import {
   drillDepthForTap,
   engagementPercent,
   LEAD_THREADS,
   tapDepth,
   type TapLead,
+  type Thread,
 } from '../../threads/thread.ts';
+import type { Tool } from '../../tools/schema.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool, type Chosen } from '../choose-tool.ts';
 import { mainDepth, startOfThread } from '../drill/index.ts';
@@ -34,7 +37,7 @@ export const tapKind: OperationKind = {
 
 function planTap(c: KindContext): PlanResult {
   const { thread } = c;
-  const hole = c.holes[0]!;
+  const hole = first(c.holes);
   if (!thread) return { missing: 'No thread is confirmed for this size.' };
   if (thread.form === 'pipe-tapered')
     return {
@@ -42,10 +45,11 @@ function planTap(c: KindContext): PlanResult {
     };
   const start = startOfThread(hole);
   const style = tapStyle(c);
-  const chosen = chooseTap(c, hole, start, style);
+  const chosen = chooseTap(c, thread, hole, start, style);
   if ('missing' in chosen) return chosen;
   const { tool } = chosen;
-  const { lead } = tool.thread!;
+  const tapped = threadOf(tool);
+  const { lead } = tapped;
   const parameters = new Parameters(c);
   const remarks: Remark[] = [];
   const room = (h: HoleView): number => tapRoom(c, h, thread.pitch, lead) - start;
@@ -59,7 +63,7 @@ function planTap(c: KindContext): PlanResult {
     printed !== undefined ? 'from the print' : hole.through ? 'right through' : 'as deep as the hole allows',
   );
   // A depth from the print or typed holds for every hole; otherwise each is threaded as deep as it allows.
-  const isDepthSaid = parameters.list[0]!.source !== 'model';
+  const isDepthSaid = first(parameters.list).source !== 'model';
   // In a weak machine or a deep hole the tap only starts the thread; the rest is cut by hand.
   const byMachine = Math.min(
     full,
@@ -91,7 +95,7 @@ function planTap(c: KindContext): PlanResult {
   const numbers = cuttingNumbers(c, parameters, tool, depth);
   const { speed, feed } = numbers;
   parameters.derived('pitch', 'pitch', thread.pitch, 'feed = pitch × speed', 'table');
-  if (tool.thread!.style === 'cutting')
+  if (tapped.style === 'cutting')
     parameters.shown(
       'engagement',
       'engagement',
@@ -120,17 +124,30 @@ function planTap(c: KindContext): PlanResult {
   };
 }
 
+/** The thread of a tap; a tap without one is none. */
+function threadOf({ thread, description }: Tool): NonNullable<Tool['thread']> {
+  if (!thread) throw new RangeError(`${description} has no thread`);
+  return thread;
+}
+
 /** How far below the entry a tap's tip may go: past the exit by its lead, or a pitch short of what is drilled, mm. */
 const tapRoom = (c: KindContext, h: HoleView, pitch: number, lead: TapLead): number =>
   mainDepth(c, h) + (h.through ? LEAD_THREADS[lead] * pitch : -pitch);
 
 /** A tap whose lead fits in what is drilled and whose flutes reach: plug first in blind holes, spiral point in through ones. */
-function chooseTap(c: KindContext, hole: HoleView, start: number, style: 'forming' | undefined): Chosen {
-  const thread = c.thread!;
+function chooseTap(
+  c: KindContext,
+  thread: Thread,
+  hole: HoleView,
+  start: number,
+  style: 'forming' | undefined,
+): Chosen {
   const { threadDepth } = c.print;
   const typed = c.decision.overrides[c.key]?.['threadDepth'];
   const said = typeof typed === 'number' ? typed : threadDepth;
-  const leads: TapLead[] = hole.through ? ['spiral-point', 'plug', 'bottoming'] : ['plug', 'bottoming'];
+  const leads: TapLead[] = hole.through
+    ? ['spiral-point', 'plug', 'semi-bottoming', 'bottoming', 'taper']
+    : ['plug', 'semi-bottoming', 'bottoming'];
   const need = {
     kind: 'tap' as const,
     thread: {
@@ -148,7 +165,7 @@ function chooseTap(c: KindContext, hole: HoleView, start: number, style: 'formin
     hole.through || drillDepthForTap(tapDepth(least, thread.pitch, lead), thread.pitch) <= drilled + 1e-6;
   const tools = c.tools.filter((t) => !t.thread || fits(t.thread.lead));
   const found = chooseTool({ ...c, tools }, need, (tool, h) => {
-    const lead = tool.thread!.lead;
+    const { lead } = threadOf(tool);
     const tip =
       said === undefined
         ? tapRoom(c, h, thread.pitch, lead)
@@ -186,6 +203,6 @@ function chooseTap(c: KindContext, hole: HoleView, start: number, style: 'formin
   const mend = `${ways.slice(0, -1).join(', ')}${ways.length > 1 ? ' or ' : ''}${ways[ways.length - 1]}`;
   return {
     ...(fitting.length > 0 ? { need: wanted } : {}),
-    missing: `${thread.designation} with ${c.say(least)} of full thread and a ${best.replace('-', ' ')} tap needs ${c.say(deep)} of full diameter; the hole has ${c.say(drilled)}. ${mend[0]!.toUpperCase()}${mend.slice(1)}.`,
+    missing: `${thread.designation} with ${c.say(least)} of full thread and a ${best.replace('-', ' ')} tap needs ${c.say(deep)} of full diameter; the hole has ${c.say(drilled)}. ${first(mend).toUpperCase()}${mend.slice(1)}.`,
   };
 }

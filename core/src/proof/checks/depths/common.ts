@@ -40,15 +40,18 @@ export function finding(m: MadeHole, rule: string, what: string, severity?: Find
 export const isPilot = (m: MadeHole): boolean => m.planned?.operation.kind === 'pilot';
 
 /** The lines of this program that drill the same hole, pilots aside. */
-export const drillsOf = (m: MadeHole, c: CheckContext): MadeHole[] =>
-  c.made.filter((o) => o.view === m.view && o.tool !== null && toolKind(o.tool.kind).drills && !isPilot(o));
+export const drillsOf = (m: MadeHole, c: CheckContext): (MadeHole & { tool: Tool })[] =>
+  c.made.filter(
+    (o): o is MadeHole & { tool: Tool } =>
+      o.view === m.view && o.tool !== null && toolKind(o.tool.kind).drills === true && !isPilot(o),
+  );
 
 /**
  * A tool that only opens a hole must not go below what the drill of this setup leaves. `above`: how far above that
  * drill's tip the hole is as wide as the tool needs it.
  */
-export function inSolid(m: MadeHole, above: (drill: Tool) => number, c: CheckContext): Finding[] {
-  const drilled = drillsOf(m, c).map((o) => o.call.z + above(o.tool!));
+export function inSolid(m: DepthLine, above: (drill: Tool) => number, c: CheckContext): Finding[] {
+  const drilled = drillsOf(m, c).map((o) => o.call.z + above(o.tool));
   const deepest = Math.min(...drilled);
   const over = drilled.length > 0 ? deepest - m.call.z : 0;
   if (over <= DEPTH_TOLERANCE) return [];
@@ -56,14 +59,14 @@ export function inSolid(m: MadeHole, above: (drill: Tool) => number, c: CheckCon
     finding(
       m,
       'floor-not-drilled',
-      `${toolName(m.tool!)} goes ${c.say(over)} below the drilled hole, into solid metal. Write ${c.word('Z', deepest)} at the lowest, or drill ${c.say(over)} deeper.`,
+      `${toolName(m.tool)} goes ${c.say(over)} below the drilled hole, into solid metal. Write ${c.word('Z', deepest)} at the lowest, or drill ${c.say(over)} deeper.`,
       'error',
     ),
   ];
 }
 
 export function offBy(
-  m: MadeHole,
+  m: DepthLine,
   over: number,
   rule: string,
   what: string,
@@ -72,7 +75,7 @@ export function offBy(
 ): Finding[] {
   if (Math.abs(over) <= DEPTH_TOLERANCE) return [];
   const typed = isAsPlanned(m) ? ', as typed' : '';
-  const right = c.word('Z', m.view!.entryZ - depth);
+  const right = c.word('Z', m.view.entryZ - depth);
   return [
     finding(
       m,

@@ -2,22 +2,30 @@ import { pointLength } from '../../../cutting/depths.ts';
 import { BREAK_THROUGH } from '../../../operations/drill/index.ts';
 import { drilledStep } from '../../../operations/hole-view.ts';
 import { USUAL_POINT } from '../../../tools/kinds/drill.ts';
-import { DEPTH_TOLERANCE, isAsPlanned, type CheckContext, type Finding, type MadeHole } from '../check.ts';
-import { drillsOf, finding, isPilot, MUCH_BEYOND, pointOf, type DepthCheck } from './common.ts';
+import { DEPTH_TOLERANCE, isAsPlanned, type CheckContext, type Finding } from '../check.ts';
+import {
+  drillsOf,
+  finding,
+  isPilot,
+  MUCH_BEYOND,
+  pointOf,
+  type DepthCheck,
+  type DepthLine,
+} from './common.ts';
 
 /** A drill's full diameter to the hole's depth, its tip no deeper than a flat floor; a pilot's no mark below its drill. */
 export const drillDepths: DepthCheck = (m, c) => (isPilot(m) ? pilotFindings(m, c) : drillDepth(m, m.tip, c));
 
 /** A pilot leaves no mark below its drill, whatever was planned or typed; its depth is otherwise the plan's. */
-function pilotFindings(m: MadeHole, c: CheckContext): Finding[] {
-  const tool = m.tool!;
+function pilotFindings(m: DepthLine, c: CheckContext): Finding[] {
+  const { tool } = m;
   const after = drillsOf(m, c);
   // What a drill leaves at the pilot's rim lies above its tip by the point of that diameter.
   const highest = Math.min(
     ...after.map((o) =>
       Math.max(
         o.call.z,
-        o.call.z + pointLength(tool.diameter, o.tool!.pointAngleDeg ?? USUAL_POINT) - pointOf(tool),
+        o.call.z + pointLength(tool.diameter, o.tool.pointAngleDeg ?? USUAL_POINT) - pointOf(tool),
       ),
     ),
   );
@@ -31,22 +39,21 @@ function pilotFindings(m: MadeHole, c: CheckContext): Finding[] {
         'error',
       ),
     ];
-  return isAsPlanned(m) ? [] : [offPlan(m, c)];
+  return isAsPlanned(m) || !m.planned ? [] : [offPlan(m, m.planned.hole.z, c)];
 }
 
-function offPlan(m: MadeHole, c: CheckContext): Finding {
-  const over = m.planned!.hole.z - m.call.z;
+function offPlan(m: DepthLine, z: number, c: CheckContext): Finding {
+  const over = z - m.call.z;
   return finding(
     m,
     'pilot-depth',
-    `the pilot goes ${c.say(Math.abs(over))} ${over > 0 ? 'deeper' : 'less deep'} than planned. Write ${c.word('Z', m.planned!.hole.z)}.`,
+    `the pilot goes ${c.say(Math.abs(over))} ${over > 0 ? 'deeper' : 'less deep'} than planned. Write ${c.word('Z', z)}.`,
     over > 0 ? 'error' : 'warning',
   );
 }
 
-function drillDepth(m: MadeHole, tip: number, c: CheckContext): Finding[] {
-  const v = m.view!;
-  const tool = m.tool!;
+function drillDepth(m: DepthLine, tip: number, c: CheckContext): Finding[] {
+  const { view: v, tool } = m;
   const point = pointOf(tool);
   const main = drilledStep(v);
   const own = v.steps.find((s) => s.shape === 'cylinder' && Math.abs(s.diameter - tool.diameter) < 0.02);
@@ -82,8 +89,8 @@ function drillDepth(m: MadeHole, tip: number, c: CheckContext): Finding[] {
 }
 
 /** Past an exit by more than is planned, or not through. `past`: how far the full diameter is past it; `least`: the tip's depth to get there. */
-function throughDepth(m: MadeHole, past: number, least: number, c: CheckContext): Finding[] {
-  const v = m.view!;
+function throughDepth(m: DepthLine, past: number, least: number, c: CheckContext): Finding[] {
+  const v = m.view;
   const typed = m.planned?.operation.parameters.find((p) => p.key === 'breakThrough')?.value;
   const planned = typeof typed === 'number' ? typed : BREAK_THROUGH;
   const right = c.word('Z', v.entryZ - least - planned);

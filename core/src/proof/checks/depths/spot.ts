@@ -1,8 +1,8 @@
 import { rimAt } from '../../../tools/cone.ts';
 import { entryCone, rimLevel, type HoleView, type PlacedStep } from '../../../operations/hole-view.ts';
 import type { Tool } from '../../../tools/schema.ts';
-import { DEPTH_TOLERANCE, isAsPlanned, type CheckContext, type Finding, type MadeHole } from '../check.ts';
-import { finding, type DepthCheck } from './common.ts';
+import { DEPTH_TOLERANCE, isAsPlanned, type CheckContext, type Finding } from '../check.ts';
+import { finding, type DepthCheck, type DepthLine } from './common.ts';
 
 /** A spot's rim as wide as planned, and no mark that stays. */
 export const spotDepths: DepthCheck = (m, c) => spotFindings(m, rimAt(m.tool, m.tip - rimLevel(m.view)), c);
@@ -23,9 +23,8 @@ function spotMark(
   return null;
 }
 
-function spotFindings(m: MadeHole, rim: number, c: CheckContext): Finding[] {
-  const v = m.view!;
-  const tool = m.tool!;
+function spotFindings(m: DepthLine, rim: number, c: CheckContext): Finding[] {
+  const { view: v, tool } = m;
   if (isAsPlanned(m)) {
     const mark = spotMark(v, v.entryZ - m.call.z, tool);
     if (!mark) return [];

@@ -11,7 +11,7 @@ export const tapDepths: DepthCheck = (m, c) => {
   const out: Finding[] = [];
   const start = startOfThread(v);
   const full = v.entryZ - m.call.z - start - LEAD_THREADS[lead] * pitch;
-  const drilled = drillsOf(m, c).map((o) => o.call.z + pointOf(o.tool!));
+  const drilled = drillsOf(m, c).map((o) => o.call.z + pointOf(o.tool));
   const deepest = Math.min(...drilled);
   const over = drilled.length > 0 && !v.through ? deepest + pitch - m.call.z : 0;
   if (over > DEPTH_TOLERANCE)
@@ -44,7 +44,7 @@ export const tapDepths: DepthCheck = (m, c) => {
     finding(
       m,
       v.through && printed === undefined ? 'tap-not-through' : 'thread-short',
-      `${toolName(m.tool!)} cuts ${c.say(Math.max(0, full))} of full thread; ${why}. ${right} would be right.`,
+      `${toolName(m.tool)} cuts ${c.say(Math.max(0, full))} of full thread; ${why}. ${right} would be right.`,
     ),
   );
   return out;

@@ -52,7 +52,7 @@ function judged(m: MadeHole, rule: 'speed' | 'feed', share: number, band: Band):
   return {
     rule,
     severity: share > band.slipHigh || share < band.slipLow ? 'error' : 'warning',
-    message: `${name(m)}: ${toolName(m.tool!)} ${is}, ${far} what ${m.planned ? 'is planned' : 'the table says'}.`,
+    message: `${name(m)}: ${m.tool ? toolName(m.tool) : ''} ${is}, ${far} what ${m.planned ? 'is planned' : 'the table says'}.`,
     ...at(m),
   };
 }

@@ -1,3 +1,4 @@
+import { at } from '../../../lists.ts';
 import { helixAngleDeg } from '../../../motion/circles.ts';
 import { rimAt } from '../../../tools/cone.ts';
 import type { Motion } from '../../../code/read/motion.ts';
@@ -97,7 +98,7 @@ class Way {
       lowest >= space.setup.top ? 1 : Math.min(400, Math.ceil(length / Math.max(1, tool.diameter / 2)));
     for (let i = 1; i <= steps; i++) {
       const t = i / steps;
-      const [x, y, z] = [0, 1, 2].map((k) => m.from[k]! + t * (m.to[k]! - m.from[k]!)) as [
+      const [x, y, z] = [0, 1, 2].map((k) => at(m.from, k) + t * (at(m.to, k) - at(m.from, k))) as [
         number,
         number,
         number,
@@ -346,8 +347,8 @@ class Way {
 
   /** Diameter that a cone tool is to leave at the entry: the plan's own, else what the hole wants. */
   private rim(hole: MadeHole, tool: Tool, wanted: number): number {
-    const tip = hole.view!.entryZ - hole.call.z;
-    if (!isAsPlanned(hole)) return wanted;
+    if (!isAsPlanned(hole) || !hole.view) return wanted;
+    const tip = hole.view.entryZ - hole.call.z;
     return Math.max(wanted, Math.min(tool.diameter, rimAt(tool, Math.max(0, tip))));
   }
 
