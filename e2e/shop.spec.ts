@@ -1,10 +1,10 @@
-import { readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
+import { plateStep } from '../demo/src/plate-step.ts';
 import { openPart, rowOf } from './open.ts';
 
-const BLOCK = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));
-const openBlock = (page: Page): Promise<void> => openPart(page, BLOCK, 'block.step');
+const PLATE = Buffer.from(plateStep({ holes: 9, diameter: 6 }));
+const openPlate = (page: Page): Promise<void> => openPart(page, PLATE, 'shop-plate.step');
 
 test('a tool is looked for, made up, drawn while it is typed, stored and taken away', async ({ page }) => {
   await page.goto('/shop/tools');
@@ -75,7 +75,7 @@ test('tools go out as CSV and come in again, a bad row named and the rest kept',
 test('operations of a row are changed, and the row becomes a method that says which sizes it matches', async ({
   page,
 }) => {
-  await openBlock(page);
+  await openPlate(page);
   await rowOf(page, 'A').getByRole('button').first().click();
   await expect(page.getByRole('tab', { name: 'spot' })).toBeVisible();
   await page.getByRole('button', { name: 'Operations …' }).click();
@@ -101,14 +101,14 @@ test('operations of a row are changed, and the row becomes a method that says wh
 test('another tool that does is taken for an operation, and the order of the holes is chosen', async ({
   page,
 }) => {
-  await openBlock(page);
+  await openPlate(page);
   await rowOf(page, 'A').getByRole('button').first().click();
-  await page.getByRole('tab', { name: 'drill' }).click();
-  const tool = page.getByLabel('Tool of drill');
+  await page.getByRole('tab', { name: 'spot' }).click();
+  const tool = page.getByLabel('Tool of spot');
   await tool.selectOption({ index: 2 });
   await expect(page.getByTestId('save-state')).toHaveText('saved');
   await tool.selectOption({ index: 0 });
-  await page.getByRole('button', { name: /6 holes/ }).click();
+  await page.getByRole('button', { name: '5 holes' }).click();
   await page.getByLabel('Order of the holes of A').selectOption('as picked');
   const places = page.getByRole('region', { name: 'Places of A' });
   const first = (await places.getByRole('row').nth(2).innerText()).trim();

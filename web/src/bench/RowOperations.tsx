@@ -1,4 +1,4 @@
-import { Button, CloseButton, Drawer, Flex, Portal, Text } from '@chakra-ui/react';
+import { Button, Flex, Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Row } from '@yellow-pin/core/job/derive';
 import { matchedRows, methodFromRow } from '@yellow-pin/core/job/method-from-row';
@@ -9,6 +9,7 @@ import { useJob } from '../job/job-view.ts';
 import { decide } from '../job/store.ts';
 import { FieldSays } from '../kit/FieldSays.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
+import { SidePanel } from '../kit/SidePanel.tsx';
 import { toaster } from '../kit/toaster.tsx';
 import { MethodForm } from '../methods/MethodForm.tsx';
 import { OperationList } from '../methods/OperationList.tsx';
@@ -34,57 +35,36 @@ export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
     if (base) setSaving(methodFromRow(row, base, decision, named));
   };
   return (
-    <Drawer.Root open onOpenChange={(d) => !d.open && onDone()} size="md" placement="end" modal={false}>
-      <Portal>
-        <Drawer.Positioner pointerEvents="none">
-          <Drawer.Content
-            pointerEvents="auto"
-            background="sheet"
-            borderInlineStartWidth="1.5px"
-            borderColor="ink"
-          >
-            <Drawer.Header paddingBlock="12px">
-              <Drawer.Title fontSize="16px">
-                {saving ? `${row.tag} as a method` : `Operations of ${row.tag}`}
-              </Drawer.Title>
-            </Drawer.Header>
-            <Drawer.Body>
-              {saving ? (
-                <SaveMethod method={saving} onChange={setSaving} onDone={() => setSaving(null)} />
-              ) : operations ? (
-                <>
-                  <OperationList operations={operations} onChange={change} />
-                  <Text color="quiet" textStyle="small" marginBlock="10px">
-                    {decision.operations
-                      ? `Changed for this size; the method "${base?.name ?? ''}" stays as it is.`
-                      : `As the method "${base?.name ?? ''}" has them. What is changed here holds for this size only.`}
-                  </Text>
-                  <Flex gap="8px" wrap="wrap">
-                    {decision.operations && (
-                      <Button
-                        size="xs"
-                        variant="outline"
-                        onClick={() => decide(row.size.key, { operations: undefined })}
-                      >
-                        Back to the method
-                      </Button>
-                    )}
-                    <Button size="xs" variant="outline" disabled={row.holes.length === 0} onClick={asMethod}>
-                      Save as a method …
-                    </Button>
-                  </Flex>
-                </>
-              ) : (
-                <Text>No method applies to it: choose one first.</Text>
-              )}
-            </Drawer.Body>
-            <Drawer.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Drawer.CloseTrigger>
-          </Drawer.Content>
-        </Drawer.Positioner>
-      </Portal>
-    </Drawer.Root>
+    <SidePanel title={saving ? `${row.tag} as a method` : `Operations of ${row.tag}`} onClose={onDone}>
+      {saving ? (
+        <SaveMethod method={saving} onChange={setSaving} onDone={() => setSaving(null)} />
+      ) : operations ? (
+        <>
+          <OperationList operations={operations} onChange={change} />
+          <Text color="quiet" textStyle="small" marginBlock="10px">
+            {decision.operations
+              ? `Changed for this size; the method "${base?.name ?? ''}" stays as it is.`
+              : `As the method "${base?.name ?? ''}" has them. What is changed here holds for this size only.`}
+          </Text>
+          <Flex gap="8px" wrap="wrap">
+            {decision.operations && (
+              <Button
+                size="xs"
+                variant="outline"
+                onClick={() => decide(row.size.key, { operations: undefined })}
+              >
+                Back to the method
+              </Button>
+            )}
+            <Button size="xs" variant="outline" disabled={row.holes.length === 0} onClick={asMethod}>
+              Save as a method …
+            </Button>
+          </Flex>
+        </>
+      ) : (
+        <Text>No method applies to it: choose one first.</Text>
+      )}
+    </SidePanel>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Heading, Menu, Portal, Table } from '@chakra-ui/react';
-import { Copy, Plus, Trash2, X } from 'lucide-react';
+import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router-dom';
 import { materialSchema, type CuttingRow, type Material } from '@yellow-pin/core/cutting/material';
@@ -7,12 +7,12 @@ import { rowFaults } from '@yellow-pin/core/cutting/faults';
 import type { Library } from '@yellow-pin/core/plan/library';
 import { TOOL_KINDS } from '@yellow-pin/core/tools/kinds/registry';
 import { Chip } from '../kit/Chip.tsx';
-import { FieldSays } from '../kit/FieldSays.tsx';
 import { IconAct } from '../kit/IconAct.tsx';
 import { Labelled } from '../kit/Labelled.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { takeName, TextField } from '../kit/TextField.tsx';
 import { ListFiles } from './ListFiles.tsx';
+import { StoreBar } from './StoreBar.tsx';
 import { useListChanges } from './use-library.ts';
 
 /** What each metal bears: speed and feed by kind and diameter, pecking, and how much deep holes are slowed down. */
@@ -73,32 +73,17 @@ export function MaterialsPlace({ library }: { library: Library }) {
         <Pecking material={material} set={set} />
         <DeepHoles material={material} set={set} />
       </Flex>
-      {[...new Set([...faults, ...[put.error, remove.error].flatMap((e) => (e ? [e.message] : []))])].map(
-        (f) => (
-          <FieldSays key={f}>{f}</FieldSays>
-        ),
-      )}
-      <Flex gap="8px" marginTop="16px">
-        <Button
-          size="sm"
-          disabled={!isChanged || faults.length > 0}
-          loading={put.isPending}
-          onClick={() => put.mutate(material, { onSuccess: drop })}
-        >
-          {stored ? 'Store the changes' : 'Add it to the list'}
-        </Button>
-        {isChanged && stored && (
-          <Button size="sm" variant="outline" onClick={drop}>
-            Give them up
-          </Button>
-        )}
-        <Button size="sm" variant="outline" onClick={copy}>
-          <Copy size={15} /> Copy
-        </Button>
-        <Button size="sm" variant="outline" loading={remove.isPending} onClick={takeAway}>
-          <Trash2 size={15} /> Take away
-        </Button>
-      </Flex>
+      <StoreBar
+        isStored={stored !== null}
+        isChanged={isChanged}
+        isRefused={faults.length > 0}
+        faults={[...faults, ...[put.error, remove.error].flatMap((e) => (e ? [e.message] : []))]}
+        busy={put.isPending ? 'storing' : remove.isPending ? 'taking away' : null}
+        onStore={() => put.mutate(material, { onSuccess: drop })}
+        onGiveUp={drop}
+        onCopy={copy}
+        onTakeAway={takeAway}
+      />
     </Box>
   );
 }

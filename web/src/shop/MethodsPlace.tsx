@@ -1,5 +1,4 @@
-import { Box, Button, Flex, Heading } from '@chakra-ui/react';
-import { Copy, Trash2 } from 'lucide-react';
+import { Box, Flex, Heading } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router-dom';
 import type { Library } from '@yellow-pin/core/plan/library';
@@ -9,12 +8,12 @@ import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { operationsInWords, whenInWords } from '@yellow-pin/core/methods/words';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { LineButton } from '../kit/Chip.tsx';
-import { FieldSays } from '../kit/FieldSays.tsx';
 import { Nothing } from '../kit/Nothing.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { toaster } from '../kit/toaster.tsx';
 import { MethodForm } from '../methods/MethodForm.tsx';
 import { ListFiles } from './ListFiles.tsx';
+import { StoreBar } from './StoreBar.tsx';
 import { useListChanges } from './use-library.ts';
 
 const say = (mm: number): string => formatLength(mm, 'mm');
@@ -162,36 +161,19 @@ function InHand({ method, stored, isShipped, library, keep, drop, copy, onGone }
   return (
     <>
       <MethodForm method={method} materials={library.materials} isReadOnly={isShipped} onChange={keep} />
-      {faults.map((f) => (
-        <FieldSays key={f}>{f}</FieldSays>
-      ))}
-      {put.error && <FieldSays>{put.error.message}</FieldSays>}
-      {remove.error && <FieldSays>{remove.error.message}</FieldSays>}
-      <Flex gap="8px" wrap="wrap" marginTop="12px">
-        {!isShipped && (
-          <Button
-            size="sm"
-            disabled={!isChanged || faults.length > 0}
-            loading={put.isPending}
-            onClick={() => put.mutate(method, { onSuccess: () => drop(method.id) })}
-          >
-            {stored ? 'Store the changes' : 'Add it to the list'}
-          </Button>
-        )}
-        {isChanged && stored && (
-          <Button size="sm" variant="outline" onClick={() => drop(method.id)}>
-            Give them up
-          </Button>
-        )}
-        <Button size="sm" variant="outline" onClick={copy}>
-          <Copy size={15} /> {isShipped ? 'Copy it to change it' : 'Copy'}
-        </Button>
-        {!isShipped && (
-          <Button size="sm" variant="outline" loading={remove.isPending} onClick={takeAway}>
-            <Trash2 size={15} /> Take away
-          </Button>
-        )}
-      </Flex>
+      <StoreBar
+        isStored={stored !== null}
+        isChanged={isChanged}
+        isRefused={faults.length > 0}
+        isFixed={isShipped}
+        copyWords={isShipped ? 'Copy it to change it' : undefined}
+        faults={[...faults, ...[put.error, remove.error].flatMap((e) => (e ? [e.message] : []))]}
+        busy={put.isPending ? 'storing' : remove.isPending ? 'taking away' : null}
+        onStore={() => put.mutate(method, { onSuccess: () => drop(method.id) })}
+        onGiveUp={() => drop(method.id)}
+        onCopy={copy}
+        onTakeAway={takeAway}
+      />
     </>
   );
 }

@@ -1,5 +1,4 @@
 import { Button, Flex, Text } from '@chakra-ui/react';
-import { Copy, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import type { Library } from '@yellow-pin/core/plan/library';
 import { LISTS } from '@yellow-pin/core/plan/library-items';
@@ -8,12 +7,12 @@ import type { Tool } from '@yellow-pin/core/tools/schema';
 import { freeNumber } from '@yellow-pin/core/tools/usual';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { CountField } from '../kit/CountField.tsx';
-import { FieldSays } from '../kit/FieldSays.tsx';
 import { Labelled } from '../kit/Labelled.tsx';
 import { Num } from '../kit/Quiet.tsx';
 import { toaster } from '../kit/toaster.tsx';
 import { ToolFields } from '../tools/ToolFields.tsx';
 import { ToolFigure } from '../tools/ToolFigure.tsx';
+import { StoreBar } from './StoreBar.tsx';
 import { useDrafts } from './drafts.ts';
 import { useListChanges } from './use-library.ts';
 
@@ -100,30 +99,20 @@ export function ToolPanel({ stored, tool, library, onPick }: Props) {
           )}
         </Flex>
         <ToolFields tool={tool} unit="mm" holders={library.holders} faults={faults} set={set} />
-        {refused.length > faults.length && <FieldSays>{refused.slice(faults.length).join(' ')}</FieldSays>}
-        {put.error && <FieldSays>{put.error.message}</FieldSays>}
-        {remove.error && <FieldSays>{remove.error.message}</FieldSays>}
-        <Flex gap="8px" wrap="wrap" align="center" marginTop="4px">
-          <Button
-            size="sm"
-            disabled={!isChanged || refused.length > 0}
-            loading={put.isPending}
-            onClick={store}
-          >
-            {stored ? 'Store the changes' : 'Add it to the list'}
-          </Button>
-          {isChanged && stored && (
-            <Button size="sm" variant="outline" onClick={() => drop(tool.id)}>
-              Give them up
-            </Button>
-          )}
-          <Button size="sm" variant="outline" onClick={copy}>
-            <Copy size={15} /> Copy
-          </Button>
-          <Button size="sm" variant="outline" loading={remove.isPending} onClick={takeAway}>
-            <Trash2 size={15} /> Take away
-          </Button>
-        </Flex>
+        <StoreBar
+          isStored={stored !== null}
+          isChanged={isChanged}
+          isRefused={refused.length > 0}
+          faults={[
+            ...refused.slice(faults.length),
+            ...[put.error, remove.error].flatMap((e) => (e ? [e.message] : [])),
+          ]}
+          busy={put.isPending ? 'storing' : remove.isPending ? 'taking away' : null}
+          onStore={store}
+          onGiveUp={() => drop(tool.id)}
+          onCopy={copy}
+          onTakeAway={takeAway}
+        />
         {isChanged && (
           <Text color="quiet" textStyle="small">
             Changed here, not stored yet: every job draws on this list.

@@ -1,4 +1,4 @@
-import { Button, CloseButton, Drawer, Flex, Portal, Text } from '@chakra-ui/react';
+import { Button, Flex, Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import { withJobTools } from '@yellow-pin/core/plan/library';
 import type { ToolNeed } from '@yellow-pin/core/tools/find';
@@ -9,6 +9,7 @@ import { formatLength } from '@yellow-pin/core/units/length';
 import { CountField } from '../kit/CountField.tsx';
 import { FieldSays } from '../kit/FieldSays.tsx';
 import { Labelled } from '../kit/Labelled.tsx';
+import { SidePanel } from '../kit/SidePanel.tsx';
 import { useJob } from '../job/job-view.ts';
 import { addTool } from '../job/store.ts';
 import { ToolFields } from './ToolFields.tsx';
@@ -20,32 +21,13 @@ export function AddTool({ need, onDone }: { need: ToolNeed; onDone(): void }) {
   const library = withJobTools(shop, plan);
   const start = usualTool(need, library);
   return (
-    <Drawer.Root open onOpenChange={(d) => !d.open && onDone()} size="md" placement="end" modal={false}>
-      <Portal>
-        <Drawer.Positioner pointerEvents="none">
-          <Drawer.Content
-            pointerEvents="auto"
-            background="sheet"
-            borderInlineStartWidth="1.5px"
-            borderColor="ink"
-          >
-            <Drawer.Header paddingBlock="12px">
-              <Drawer.Title fontSize="16px">A tool for this job</Drawer.Title>
-            </Drawer.Header>
-            <Drawer.Body>
-              {start ? (
-                <ToolForm start={start} onDone={onDone} />
-              ) : (
-                <Text>Its size is not known: decide what the row is first.</Text>
-              )}
-            </Drawer.Body>
-            <Drawer.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Drawer.CloseTrigger>
-          </Drawer.Content>
-        </Drawer.Positioner>
-      </Portal>
-    </Drawer.Root>
+    <SidePanel title="A tool for this job" onClose={onDone}>
+      {start ? (
+        <ToolForm start={start} onDone={onDone} />
+      ) : (
+        <Text>Its size is not known: decide what the row is first.</Text>
+      )}
+    </SidePanel>
   );
 }
 
