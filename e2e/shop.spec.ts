@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import { plateStep } from '../demo/src/plate-step.ts';
 import { openPart, rowOf } from './open.ts';
 
@@ -97,6 +97,27 @@ test('operations of a row are changed, and the row becomes a method that says wh
   await page.getByRole('button', { name: 'Take away' }).click();
   await expect(page.getByRole('button', { name: /^bores of the test/ })).toHaveCount(0);
 });
+
+test('one method is given to all chosen rows in one step, and taken back in one', async ({ page }) => {
+  await openPlate(page);
+  await page.getByRole('button', { name: 'choose all shown' }).click();
+  const all = page.getByLabel('Method of all chosen rows');
+  await all.selectOption({ label: await labelOf(all, /^drill, rim broken/) });
+  await page.getByRole('button', { name: /let go of/ }).click();
+  for (const tag of ['A', 'B']) {
+    await rowOf(page, tag).getByRole('button').first().click();
+    await expect(page.getByLabel(`Method of ${tag}`)).toHaveValue('drilled-rim-broken');
+    await expect(page.getByRole('tab', { name: 'rim break' })).toBeVisible();
+  }
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await rowOf(page, 'A').getByRole('button').first().click();
+  await expect(page.getByLabel('Method of A')).toHaveValue('');
+});
+
+/** The words of the first option that begin so. */
+const labelOf = async (list: Locator, words: RegExp): Promise<string> =>
+  (await list.locator('option').allInnerTexts()).find((t) => words.test(t)) ?? '';
 
 test('another tool that does is taken for an operation, and the order of the holes is chosen', async ({
   page,

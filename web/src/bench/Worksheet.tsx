@@ -13,6 +13,7 @@ import { Chip } from '../kit/Chip.tsx';
 import { Nothing } from '../kit/Nothing.tsx';
 import { Choice } from '../kit/Choice.tsx';
 import { choices, EVERYTHING, narrowTest, sizeOf, type Narrow } from './filters.ts';
+import { MethodForAll } from './MethodChoice.tsx';
 import { RowDetail } from './RowDetail.tsx';
 import { RowLine } from './RowLine.tsx';
 
@@ -124,6 +125,7 @@ export function Worksheet() {
             unit={plan.units}
             up={up}
           />
+          <MethodForAll rows={group} />
         </Box>
       )}
       <div className="sheet-scroll" ref={scroll} tabIndex={-1}>
