@@ -53,7 +53,7 @@ export async function screenLines(): Promise<Line[]> {
   });
   try {
     const open: Measured[] = [];
-    const edit: Measured[] = [];
+    const changed: Measured[] = [];
     for (const holes of SIZES) {
       const { body } = await upload(server, plateStep({ holes }), `plate-${holes}.step`);
       await settled(server, body.id ?? '');
@@ -79,7 +79,7 @@ export async function screenLines(): Promise<Line[]> {
         .first()
         .click();
       await page.getByTestId('section').locator('input').first().fill('9');
-      edit.push(
+      changed.push(
         await measure(
           page,
           cdp,
@@ -89,7 +89,7 @@ export async function screenLines(): Promise<Line[]> {
       );
       await page.close();
     }
-    return [...told('opening a row', open), ...told('changing a depth', edit)];
+    return [...told('opening a row', open), ...told('changing a depth', changed)];
   } finally {
     await browser.close();
     await server.stop();

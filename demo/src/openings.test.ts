@@ -101,3 +101,14 @@ describe('a bore of a size that no drill has', () => {
     expect(kinds(input)).toEqual(['helical-bore', 'helical-countersink']);
   });
 });
+
+describe('a chamfer of the model on a hole that nothing spots', () => {
+  it('is made by a rim break: a milled bore does not lose it', async () => {
+    const input = await block(sunk(straight(33.5, 22), 35.5));
+    expect(wrong(input)).toEqual([]);
+    expect(kinds(input)).toEqual(['helical-bore', 'rim-break']);
+    const centred = await block(sunk(straight(8, 22), 9), { method: 'centred' });
+    expect(wrong(centred)).toEqual([]);
+    expect(kinds(centred)).toEqual(['centre', 'drill', 'rim-break']);
+  });
+});

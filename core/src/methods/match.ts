@@ -21,6 +21,7 @@ export interface MethodStep {
 }
 
 const isSunk = (h: HoleView): boolean => entryCone(h) !== null && h.feature.role === 'countersunk';
+const hasChamfer = (h: HoleView): boolean => entryCone(h) !== null && h.feature.role !== 'countersunk';
 const isFlatStep = (h: HoleView, i: number): boolean => h.steps[i + 1]?.shape !== 'cone';
 const wideSteps = (h: HoleView): { step: PlacedStep; isFlat: boolean }[] =>
   h.steps.flatMap((step, i) =>
@@ -64,6 +65,11 @@ function leftUnmade({ operations }: Method, { hole, threaded }: MethodSubject): 
   const wide = wideSteps(hole);
   const left = [
     operations.some((o) => o.part === 'hole' && operationKind(o.kind).opensSolid) ? '' : 'the hole itself',
+    // A spot that is told its rim leaves the model's chamfer to another.
+    hasChamfer(hole) &&
+    !operations.some((o) => operationKind(o.kind).breaksRims && o.set['rim'] === undefined)
+      ? 'its chamfer'
+      : '',
     wide.some((w) => w.isFlat) && !has('flat steps') ? 'its flat step' : '',
     wide.some((w) => !w.isFlat) && !has('pointed steps') ? 'its pointed step' : '',
     isSunk(hole) && !has('countersink') ? 'its countersink' : '',
@@ -94,7 +100,14 @@ export function stepsOf(method: Method, hole: HoleView, threaded: boolean): Meth
       continue;
     }
     takeSteps();
-    const has = part === 'countersink' ? isSunk(hole) : part === 'thread' ? threaded : true;
+    const has =
+      part === 'countersink'
+        ? isSunk(hole)
+        : part === 'chamfer'
+          ? hasChamfer(hole)
+          : part === 'thread'
+            ? threaded
+            : true;
     if (has) out.push({ kind, or, step: null, set });
   }
   takeSteps();

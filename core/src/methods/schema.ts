@@ -1,7 +1,14 @@
 import { z } from 'zod';
 
 /** What of a hole an operation of a method makes. */
-export const HOLE_PARTS = ['hole', 'pointed steps', 'flat steps', 'countersink', 'thread'] as const;
+export const HOLE_PARTS = [
+  'hole',
+  'pointed steps',
+  'flat steps',
+  'countersink',
+  'chamfer',
+  'thread',
+] as const;
 export type HolePart = (typeof HOLE_PARTS)[number];
 
 /** How closely the print wants a hole's diameter: as a drill makes it, as a reamer of H7 makes it, or otherwise close. */

@@ -7,6 +7,16 @@ const steps = [
   { kind: 'counterbore', or: ['helical-bore'], part: 'flat steps' },
   { kind: 'countersink', or: ['helical-countersink'], part: 'countersink' },
 ];
+/** The spot only starts the drill; the rim is broken afterwards. */
+const rimBroken = [
+  { kind: 'spot', set: { rim: '0.8 * diameter' } },
+  { kind: 'pilot' },
+  { kind: 'drill' },
+  ...steps,
+  { kind: 'rim-break' },
+];
+/** Where no spot makes the chamfer that the model has. */
+const chamfer = { kind: 'rim-break', part: 'chamfer' };
 const tap = { kind: 'tap', part: 'thread' };
 /** Under a reamer 0.2 to 0.3 is left on the diameter (handbook, fits): the drill that leaves least of it is best. */
 const REAMING = { underFrom: 0.2, underTo: 0.3 };
@@ -53,6 +63,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
     operations: [
       { kind: 'helical-bore', set: { allowance: 0.4, finishStock: 0 } },
       ...steps,
+      chamfer,
       { kind: 'bore' },
     ],
   },
@@ -78,7 +89,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
     family: 'hole',
     when: { threaded: false, fit: ['drilled'] },
     onRequest: true,
-    operations: [{ kind: 'centre' }, { kind: 'pilot' }, { kind: 'drill' }, ...steps],
+    operations: [{ kind: 'centre' }, { kind: 'pilot' }, { kind: 'drill' }, ...steps, chamfer],
   },
   {
     id: 'core-drilled',
@@ -94,19 +105,12 @@ export const SHIPPED_METHODS: readonly Method[] = [
     ],
   },
   {
-    // The spot only starts the drill; the rims are broken afterwards, all sizes with one cutter.
     id: 'drilled-rim-broken',
     name: 'drill, rim broken',
     family: 'hole',
     when: { threaded: false, fit: ['drilled'] },
     onRequest: true,
-    operations: [
-      { kind: 'spot', set: { rim: '0.8 * diameter' } },
-      { kind: 'pilot' },
-      { kind: 'drill' },
-      ...steps,
-      { kind: 'rim-break' },
-    ],
+    operations: rimBroken,
   },
   {
     id: 'drilled-both-rims-broken',
@@ -114,14 +118,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
     family: 'hole',
     when: { threaded: false, fit: ['drilled'], through: true },
     onRequest: true,
-    operations: [
-      { kind: 'spot', set: { rim: '0.8 * diameter' } },
-      { kind: 'pilot' },
-      { kind: 'drill' },
-      ...steps,
-      { kind: 'rim-break' },
-      { kind: 'back-rim-break' },
-    ],
+    operations: [...rimBroken, { kind: 'back-rim-break' }],
   },
   {
     id: 'milled',
@@ -129,7 +126,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
     family: 'hole',
     // Where no drill of the size is had (handbook: a bore opened by an end mill on a helix).
     when: { threaded: false, fit: ['drilled'], diameter: { from: 10 } },
-    operations: [{ kind: 'helical-bore' }, ...steps],
+    operations: [{ kind: 'helical-bore' }, ...steps, chamfer],
   },
   {
     // A drill of the size is better, where one can be had.
@@ -138,6 +135,6 @@ export const SHIPPED_METHODS: readonly Method[] = [
     family: 'hole',
     when: { threaded: false, fit: ['drilled'], diameter: { from: 4, to: 10 } },
     onRequest: true,
-    operations: [{ kind: 'helical-bore' }, ...steps],
+    operations: [{ kind: 'helical-bore' }, ...steps, chamfer],
   },
 ].map((m) => methodSchema.parse(m));

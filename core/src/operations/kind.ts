@@ -117,6 +117,8 @@ export interface OperationKind {
   rank: number;
   /** It makes a hole where there was metal; the others start, open or finish one. */
   opensSolid?: boolean;
+  /** It makes the chamfer at a hole's entry that the model has, where nothing else is asked of it. */
+  breaksRims?: boolean;
   /** Numbers that a method may give it: key and what it is called. */
   numbers: Readonly<Record<string, string>>;
   /** Choices that a method may make for it. */

@@ -29,6 +29,11 @@ describe('ways round the holes of a size', () => {
     expect(labels('as picked', grid, ['A9', 'A2', 'gone'])).toBe('A9 A2 A1 A3 A4 A5 A6 A7 A8');
   });
 
+  it('keep what was picked when a revision gives the size another letter', () => {
+    const renamed = grid.map((h) => ({ ...h, label: h.label.replace('A', 'C') }));
+    expect(labels('as picked', renamed, ['A9', 'A2'])).toBe('C9 C2 C1 C3 C4 C5 C6 C7 C8');
+  });
+
   it('visit every hole once, whatever the way', () => {
     const places = fc.array(fc.tuple(fc.integer({ min: 0, max: 90 }), fc.integer({ min: 0, max: 90 })), {
       maxLength: 30,

@@ -21,12 +21,15 @@ interface Place {
 /** Holes whose other coordinate differs by no more than this lie in one row, mm. */
 const SAME_ROW = 0.5;
 
+/** A hole's number in its size: a newer part may give the size another letter. */
+const numberOf = (label: string): string => label.replace(/^[A-Za-z]+/, '');
+
 /** Holes in the order in which they are gone to: nearest next where nothing is said. */
 export function visitOrder<T extends Place>(holes: T[], visit: Visit | undefined): T[] {
   switch (visit?.by) {
     case 'as picked': {
-      const rank = new Map(visit.picked.map((label, i) => [label, i]));
-      const at = (h: T): number => rank.get(h.label) ?? visit.picked.length;
+      const rank = new Map(visit.picked.map((label, i) => [numberOf(label), i]));
+      const at = (h: T): number => rank.get(numberOf(h.label)) ?? visit.picked.length;
       // Sorting is stable: what was not picked keeps its place among its like.
       return [...holes].sort((a, b) => at(a) - at(b));
     }

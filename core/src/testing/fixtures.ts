@@ -10,6 +10,7 @@ import type { Method, MethodOperation } from '../methods/schema.ts';
 import type { PlannedOperation, Row } from '../job/row.ts';
 import type { Bounds } from '../model/solid-model.ts';
 import { threadCandidates } from '../threads/candidates.ts';
+import { toolKind } from '../tools/kinds/registry.ts';
 import type { Tool, ToolKind } from '../tools/schema.ts';
 
 /** Small made-up parts and a small shop for tests of everything after recognition. */
@@ -121,6 +122,21 @@ export const tap = (
   thread: { designation, pitch, majorDiameter, hand: 'right', lead: 'plug', style: 'cutting', ...part },
 });
 
+/** A tool of its kind's usual shape, with what is said of it otherwise. */
+export function usual(kind: ToolKind, number: number, diameter: number, part: Partial<Tool> = {}): Tool {
+  const shape = toolKind(kind).usual({ kind, diameter });
+  if (!shape) throw new RangeError(`no usual ${kind}`);
+  return {
+    ...base,
+    ...shape,
+    id: `${kind}-${diameter}`,
+    number,
+    kind,
+    description: `${kind} ${diameter}`,
+    ...part,
+  };
+}
+
 export const TOOLS: Tool[] = [
   {
     ...base,
@@ -201,6 +217,10 @@ export const LIBRARY: Library = {
         cut('tap', 15, 0),
         cut('end-mill', 100, 0.008),
         cut('boring-bar', 80, 0.003),
+        cut('chamfer-mill', 100, 0.005),
+        cut('back-chamfer-cutter', 100, 0.005),
+        cut('centre-drill', 40, 0.01),
+        cut('core-drill', 60, 0.02),
       ],
       pecking: { chipBreakFrom: 3, fullRetractFrom: 5 },
       deepHoles: [],

@@ -103,7 +103,7 @@ export const MILLS: readonly Drawer[] = [
   ...cutter('chamfer-mill', 6, 'chamfer mill ⌀6 90°', { tipDiameter: 0.5 }),
   ...cutter('chamfer-mill', 10, 'chamfer mill ⌀10 90°', { tipDiameter: 1 }),
   ...cutter('chamfer-mill', 16, 'chamfer mill ⌀16 90°', { tipDiameter: 2 }),
-  ...cutter('chamfer-mill', 12, 'chamfer mill ⌀12 60°', { tipDiameter: 1 }, 60),
+  ...cutter('chamfer-mill', 12, 'chamfer mill ⌀12 60°', { tipDiameter: 1, fluteLength: 16 }, 60),
   ...cutter('back-chamfer-cutter', 4, 'back chamfer cutter ⌀4 90°'),
   ...cutter('back-chamfer-cutter', 6, 'back chamfer cutter ⌀6 90°'),
   ...cutter('back-chamfer-cutter', 10, 'back chamfer cutter ⌀10 90°'),

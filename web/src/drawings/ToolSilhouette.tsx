@@ -14,7 +14,7 @@ interface Props {
 /** A tool in a small picture, tip down, with what cuts marked by kind. */
 export function ToolSilhouette({ tool, width, height, scale }: Props) {
   const k = scale ?? (width - 4) / Math.max(tool.diameter, 0.6 * tool.shankDiameter);
-  const top = (height - 1) / k;
+  const shown = (height - 1) / k;
   return (
     <svg
       width={width}
@@ -24,9 +24,9 @@ export function ToolSilhouette({ tool, width, height, scale }: Props) {
       aria-label={tool.description}
     >
       <g transform="translate(0,-1)" strokeLinejoin="round">
-        <path d={silhouettePath(tool, k, top)} fill={ink('tool')} stroke={ink('ink')} strokeWidth="1" />
+        <path d={silhouettePath(tool, k, shown)} fill={ink('tool')} stroke={ink('ink')} strokeWidth="1" />
         <path
-          d={cuttingMarks(tool, k, top)}
+          d={cuttingMarks(tool, k, shown)}
           fill="none"
           stroke={ink(tool.thread ? 'thread' : 'ink')}
           strokeWidth="0.9"

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { dropTools, fromDrawer, idleTools, loadTools } from '@yellow-pin/core/job/magazine';
 import { Quiet } from '../kit/Quiet.tsx';
 import { useJob } from './job-view.ts';
+import { Strip } from './Strip.tsx';
 import { changePlan } from './store.ts';
 
 /** Tools that are named one by one before the rest is counted. */
@@ -24,19 +25,7 @@ export function DrawerLine() {
       .map((t) => t.description)
       .join(', ') + (tools.length > NAMED ? ` and ${tools.length - NAMED} more` : '');
   return (
-    <Flex
-      as="section"
-      aria-label="From the drawer"
-      gap="5px 14px"
-      wrap="wrap"
-      align="center"
-      paddingInline="12px"
-      paddingBlock="3px"
-      background="sheet"
-      borderBottomWidth="1px"
-      borderColor="rule"
-      fontSize="13px"
-    >
+    <Strip name="From the drawer">
       <Archive size={15} aria-hidden="true" />
       {wanted.length > 0 && (
         <Flex gap="8px" align="center" wrap="wrap">
@@ -62,6 +51,6 @@ export function DrawerLine() {
           </Button>
         </Flex>
       )}
-    </Flex>
+    </Strip>
   );
 }

@@ -9,6 +9,7 @@ import { LineButton } from '../kit/Chip.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { AddTool } from '../tools/AddTool.tsx';
 import { useJob } from './job-view.ts';
+import { Strip } from './Strip.tsx';
 import { LeaveOut } from './LeaveOut.tsx';
 import { NOTHING, usePick } from './store.ts';
 import { AddSetupFor } from './AddSetupFor.tsx';
@@ -30,19 +31,7 @@ export function NotMadeLine() {
   );
   if (groups.length === 0) return null;
   return (
-    <Flex
-      as="section"
-      aria-label="Not made"
-      gap="5px 16px"
-      wrap="wrap"
-      align="center"
-      paddingInline="12px"
-      paddingBlock="3px"
-      background="sheet"
-      borderBottomWidth="1px"
-      borderColor="rule"
-      fontSize="13px"
-    >
+    <Strip name="Not made">
       <Flex gap="5px" align="center">
         <CircleDashed size={15} aria-hidden="true" /> not made:
       </Flex>
@@ -53,7 +42,7 @@ export function NotMadeLine() {
           <WayOn why={why} rows={of} />
         </Flex>
       ))}
-    </Flex>
+    </Strip>
   );
 }
 

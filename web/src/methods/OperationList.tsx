@@ -120,6 +120,7 @@ const PART_WORDS: Record<MethodOperation['part'], string> = {
   'pointed steps': 'its pointed steps',
   'flat steps': 'its flat steps',
   countersink: 'its countersink',
+  chamfer: 'its chamfer',
   thread: 'its thread',
 };
 

@@ -93,26 +93,18 @@ function HolderCard({ stored, isNew, tools, onDrop }: CardProps) {
         </Quiet>
         {holder.steps.map((s, i) => (
           <Flex key={i} gap="6px" align="end" marginTop="4px">
-            <Labelled name="⌀">
-              <LengthField
-                label={`diameter of step ${i + 1}`}
-                value={s.diameter}
-                unit="mm"
-                min={0.1}
-                width="72px"
-                onChange={(diameter) => replace(i, { diameter })}
-              />
-            </Labelled>
-            <Labelled name="length">
-              <LengthField
-                label={`length of step ${i + 1}`}
-                value={s.length}
-                unit="mm"
-                min={0.1}
-                width="72px"
-                onChange={(length) => replace(i, { length })}
-              />
-            </Labelled>
+            {(['diameter', 'length'] as const).map((which) => (
+              <Labelled key={which} name={which === 'diameter' ? '⌀' : 'length'}>
+                <LengthField
+                  label={`${which} of step ${i + 1}`}
+                  value={s[which]}
+                  unit="mm"
+                  min={0.1}
+                  width="72px"
+                  onChange={(v) => replace(i, { [which]: v })}
+                />
+              </Labelled>
+            ))}
             <IconAct
               label={`Take step ${i + 1} out`}
               disabled={holder.steps.length === 1}

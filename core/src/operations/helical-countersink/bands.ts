@@ -24,17 +24,17 @@ export function coneBands(
   clear: number,
   mostStep: number,
 ): Band[] {
-  const height = (cone.wide - cone.narrow) / 2 / cone.slope;
+  const deep = (cone.wide - cone.narrow) / 2 / cone.slope;
   const reach = flank - clear;
   const rise = Math.min(reach, mostStep / cone.slope);
   if (!(reach > 0) || !(rise > 0)) return [];
   // The lowest circle cuts as much as the flank reaches; those above add a step each.
-  const more = Math.max(0, Math.ceil((height - reach) / rise - 1e-9));
-  const lift = more === 0 ? 0 : (height - reach) / more;
+  const more = Math.max(0, Math.ceil((deep - reach) / rise - 1e-9));
+  const lift = more === 0 ? 0 : (deep - reach) / more;
   return Array.from({ length: more + 1 }, (_, i) => {
     const lower = cone.narrow + 2 * i * lift * cone.slope;
     return {
-      tip: cone.top + height - i * lift + clear,
+      tip: cone.top + deep - i * lift + clear,
       radius: lower / 2 - (tip / 2 + clear * cone.slope),
     };
   });

@@ -70,7 +70,6 @@ function planCountersink(c: KindContext): PlanResult {
     const [lowest] = bandsOf(t);
     return {
       tip: lowest?.tip ?? 0,
-      flutes: Math.min(t.fluteLength, lowest?.tip ?? 0),
       orbit: lowest?.radius ?? 0,
       allowed: { radius: rim / 2 + 0.05 },
     };

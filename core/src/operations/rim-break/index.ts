@@ -1,5 +1,5 @@
 import { insideShare, roundAt } from '../../motion/circles.ts';
-import { coneOf, rimAt, tipForRim } from '../../tools/cone.ts';
+import { coneOf, tipForRim } from '../../tools/cone.ts';
 import { coneHeight } from '../../tools/kinds/kind.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chooseTool, type Cut } from '../choose-tool.ts';
@@ -34,54 +34,88 @@ export const rimBreakKind: OperationKind = {
   label: 'rim break',
   toolKinds: ['chamfer-mill'],
   rank: 3,
+  breaksRims: true,
   numbers: { width: 'width', clearance: 'tip below the cone', dwell: 'dwell, s' },
   plan: planRimBreak,
 };
 
-/** Diameter of the sharp edge at a hole's entry, mm: the thread's where that is wider. */
-function edgeOf(c: KindContext, h: HoleView): number {
-  const first = h.steps[0];
-  const own = first?.shape === 'cylinder' ? first.diameter : (first?.startDiameter ?? 0);
-  return h.steps.length === 1 ? Math.max(own, c.thread?.majorDiameter ?? 0) : own;
+/** The cone that a rim is to have: its diameter at the entry, that of the wall where it ends, and its angle; null: as the cutter's. */
+interface Rim {
+  wide: number;
+  wall: number;
+  angleDeg: number | null;
 }
 
-/** Chamfers: Dc = D + 2w; round along the rim the tip goes v + c deep and the centre runs rt + c·tan(a) off the wall. Null: it does not fit. */
-function wayOf(tool: Tool, edge: number, width: number, clear: number): Way | null {
-  const rim = edge + 2 * width;
-  const { diameter: tip, angleDeg } = coneOf(tool);
-  const height = coneHeight(tool.diameter, tip, angleDeg);
-  if (USABLE * tool.diameter >= rim && tip < edge) return { tip: tipForRim(tool, rim), orbit: 0 };
-  const slope = Math.tan((angleDeg * Math.PI) / 360);
-  const orbit = edge / 2 - (tip / 2 + clear * slope);
-  const deep = width / slope + clear;
+/** The model's own chamfer; else so much wider than the hole, or than its thread where that is wider. mm. */
+function rimOf(c: KindContext, h: HoleView, width: number): Rim {
+  const cone = entryCone(h);
+  if (cone) return { wide: cone.startDiameter, wall: cone.endDiameter, angleDeg: cone.angle };
+  const first = h.steps[0];
+  const wall = first?.shape === 'cylinder' ? first.diameter : (first?.startDiameter ?? 0);
+  const edge = h.steps.length === 1 ? Math.max(wall, c.thread?.majorDiameter ?? 0) : wall;
+  return { wide: edge + 2 * width, wall, angleDeg: null };
+}
+
+/**
+ * Chamfers: straight down the tip goes as deep as the rim is wide; round along the rim it goes `v + c` deep, and its centre runs
+ * `rt + c·tan(a)` off the wall (handbook, edges). Null where it does not fit.
+ */
+function wayOf(tool: Tool, { wide, wall, angleDeg }: Rim, clear: number): Way | null {
+  const cone = coneOf(tool);
+  if (angleDeg !== null && Math.abs(cone.angleDeg - angleDeg) > 0.5) return null;
+  if (USABLE * tool.diameter >= wide && cone.diameter < wall) return { tip: tipForRim(tool, wide), orbit: 0 };
+  const slope = Math.tan((cone.angleDeg * Math.PI) / 360);
+  const orbit = wall / 2 - (cone.diameter / 2 + clear * slope);
+  const deep = (wide - wall) / 2 / slope + clear;
+  const height = coneHeight(tool.diameter, cone.diameter, cone.angleDeg);
   return orbit >= LEAST_ORBIT && deep <= USABLE * height ? { tip: deep, orbit } : null;
 }
 
 function planRimBreak(c: KindContext): PlanResult {
   const [hole] = c.holes;
   if (!hole) return { none: null };
-  if (entryCone(hole)) return { none: 'The model has its rim broken: nothing is added to it.' };
+  const modelled = entryCone(hole);
+  if (modelled && hole.feature.role === 'countersunk') return { none: null };
   if (c.holes.some((h) => h.entryDrop > 0.05))
     return { missing: 'Its entry is slanted: a rim of one width needs a cutter that follows it in Z.' };
+  const covered = c.holes.find((h) => h.metalZ > h.entryZ + 0.05);
+  if (covered)
+    return {
+      missing: `${covered.label}: ${c.say(covered.metalZ - covered.entryZ)} of metal may stand above its rim (${covered.metalFrom ?? 'stock'}). Take that away first.`,
+    };
   const parameters = new Parameters(c);
-  const width = parameters.length('width', 'width', WIDTH, 'method', 'across the top');
+  const width = modelled
+    ? (modelled.startDiameter - modelled.endDiameter) / 2
+    : parameters.length('width', 'width', WIDTH, 'method', 'across the top');
   const clear = parameters.length('clearance', 'tip below the cone', CLEAR, 'method');
-  const edge = edgeOf(c, hole);
-  const way = (tool: Tool, h: HoleView): Way | null => wayOf(tool, edgeOf(c, h), width, clear);
+  const rim = rimOf(c, hole, width);
+  const way = (tool: Tool, h: HoleView): Way | null => wayOf(tool, rimOf(c, h, width), clear);
   const usable = c.tools.filter((t) => t.kind === 'chamfer-mill' && c.holes.every((h) => way(t, h) !== null));
-  const need = { kind: 'chamfer-mill', minDiameter: (edge + 2 * width) / USABLE } as const;
+  const need = {
+    kind: 'chamfer-mill',
+    minDiameter: rim.wide / USABLE,
+    ...(rim.angleDeg === null ? {} : { angleDeg: rim.angleDeg }),
+  } as const;
   if (usable.length === 0)
-    return { missing: `No chamfer mill breaks a rim of ⌀${c.say(edge)} by ${c.say(width)}.`, need };
-  const rimOf = (h: HoleView): number => edgeOf(c, h) + 2 * width;
-  const found = chooseTool({ ...c, tools: usable }, { kind: 'chamfer-mill' }, (t, h): Cut => {
+    return {
+      missing: `No chamfer mill${rim.angleDeg === null ? '' : ` of ${Math.round(rim.angleDeg)}°`} leaves a rim of ⌀${c.say(rim.wide)} on ⌀${c.say(rim.wall)}.`,
+      need,
+    };
+  const found = chooseTool({ ...c, tools: usable }, { kind: 'chamfer-mill', widest: true }, (t, h): Cut => {
     const { tip, orbit } = way(t, h) ?? { tip: 0, orbit: 0 };
-    return { tip, orbit, allowed: { radius: rimOf(h) / 2 + 0.05 } };
+    return { tip, orbit, allowed: { radius: rimOf(c, h, width).wide / 2 + 0.05 } };
   });
   if ('missing' in found) return found;
   const { tool } = found;
   const { angleDeg, diameter: tipDiameter } = coneOf(tool);
   const { tip, orbit } = way(tool, hole) ?? { tip: 0, orbit: 0 };
-  parameters.derived('rim', 'rim ⌀', rimOf(hole), `⌀${c.say(edge)} + 2 × ${c.say(width)}`);
+  parameters.derived(
+    'rim',
+    'rim ⌀',
+    rim.wide,
+    modelled ? 'chamfer in the model' : `edge + 2 × ${c.say(width)}`,
+    modelled ? 'model' : 'method',
+  );
   parameters.derived('depth', 'tip below entry', tip, orbit > 0 ? 'cone and what is below it' : 'by the rim');
   const numbers = cuttingNumbers(c, parameters, tool, tip, orbit > 0 ? 1 : PLUNGE_SHARE);
   const { speed, feed } = numbers;
@@ -99,19 +133,19 @@ function planRimBreak(c: KindContext): PlanResult {
         if (radius === 0) return { kind: 'cycle', how: { how: 'dwell', seconds } };
         const ring = { x: h.x, y: h.y, radius, from: r, to: z };
         const contact = tipDiameter + 2 * clear * Math.tan((angleDeg * Math.PI) / 360);
-        return { kind: 'path', passes: [roundAt(ring, r, 1, 'finish', insideShare(rimOf(h), contact))] };
+        return {
+          kind: 'path',
+          passes: [roundAt(ring, r, 1, 'finish', insideShare(rimOf(c, h, width).wide, contact))],
+        };
       },
     ).map((w, i) => {
       const h = c.holes[i];
-      return h ? { ...w, wanted: [{ z: h.entryZ, diameter: rimOf(h), angleDeg, below: false }] } : w;
+      return h
+        ? { ...w, wanted: [{ z: h.entryZ, diameter: rimOf(c, h, width).wide, angleDeg, below: false }] }
+        : w;
     }),
     parameters: parameters.list,
-    remarks: [
-      ...numbers.remarks,
-      ...(orbit === 0 && rimAt(tool, tip) > tool.diameter
-        ? [{ rule: 'rim-size', severity: 'error' as const, message: 'The rim is wider than the cutter.' }]
-        : []),
-    ],
+    remarks: numbers.remarks,
     alternatives: [tool, ...found.others].map((t) => t.id),
   };
 }

@@ -32,6 +32,7 @@ export const spotKind: OperationKind = {
   label: 'spot',
   toolKinds: ['spot-drill'],
   rank: 0,
+  breaksRims: true,
   numbers: { rim: 'rim diameter', tip: 'tip below the rim', share: 'share of ⌀', dwell: 'dwell, s' },
   choices: { by: SPOT_BY },
   plan: planSpot,

@@ -10,28 +10,6 @@ export interface Corner {
   r: number;
 }
 
-/** What a tool of a kind and size usually measures, without what only the shop can say of it. */
-export type UsualShape = Pick<
-  Tool,
-  | 'diameter'
-  | 'sizeName'
-  | 'pointAngleDeg'
-  | 'tipDiameter'
-  | 'fluteLength'
-  | 'shankDiameter'
-  | 'cutterMaterial'
-  | 'teeth'
-  | 'cornerRadius'
-  | 'neckDiameter'
-  | 'neckLength'
-  | 'rampAngleDeg'
-  | 'pilotDiameter'
-  | 'pilotLength'
-  | 'profileRadius'
-  | 'threadForm'
-  | 'thread'
->;
-
 /** Numbers that only some kinds of tool have. */
 export type OwnNumber = keyof Pick<
   Tool,
@@ -45,6 +23,19 @@ export type OwnNumber = keyof Pick<
   | 'pilotDiameter'
   | 'pilotLength'
   | 'profileRadius'
+>;
+
+/** What a tool of a kind and size usually measures, without what only the shop can say of it. */
+export type UsualShape = Pick<
+  Tool,
+  | OwnNumber
+  | 'diameter'
+  | 'sizeName'
+  | 'fluteLength'
+  | 'shankDiameter'
+  | 'cutterMaterial'
+  | 'threadForm'
+  | 'thread'
 >;
 
 /** What is wrong with a tool's shape: the number to look at, and why. */

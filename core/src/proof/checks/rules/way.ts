@@ -171,6 +171,12 @@ class Way {
     });
     if (hit) return this.inPart(m, tool, null, hit);
     if (isRound && !isBehind) this.columns.cut(swept, view.x, view.y, z);
+    const thick = swept.find((d) => d.part !== 'cutting' && this.isUncut(view.x, view.y, d.r, z + d.z));
+    if (thick)
+      named(
+        'holder-into-metal',
+        `the ${partName(thick.part)} of ${toolName(tool)} (⌀${say(2 * (thick.r - orbit))}) goes into metal at Z ${say(z + thick.z)}. Take a longer one.`,
+      );
   }
 
   /** A cutter that must not plunge goes into metal on a helix that is no steeper than it can. */
