@@ -12,6 +12,7 @@ import { Quiet } from '../kit/Quiet.tsx';
 import { SidePanel } from '../kit/SidePanel.tsx';
 import { toaster } from '../kit/toaster.tsx';
 import { MethodForm } from '../methods/MethodForm.tsx';
+import { kindsMoved } from '../methods/kinds-moved.ts';
 import { OperationList } from '../methods/OperationList.tsx';
 import { useListChanges } from '../shop/use-library.ts';
 
@@ -66,17 +67,6 @@ export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
       )}
     </SidePanel>
   );
-}
-
-/** Kinds whose operations are not the same ones, in the same order, as before. */
-function kindsMoved(before: readonly MethodOperation[], after: readonly MethodOperation[]): string[] {
-  const kinds = [...new Set([...before, ...after].map((o) => o.kind))];
-  const parts = (list: readonly MethodOperation[], kind: string): string =>
-    list
-      .filter((o) => o.kind === kind)
-      .map((o) => o.part)
-      .join();
-  return kinds.filter((k) => parts(before, k) !== parts(after, k));
 }
 
 /** A row as a method: its name, for which holes it is, and which sizes of this job it would match. */

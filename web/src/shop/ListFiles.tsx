@@ -6,13 +6,8 @@ import type { ListName } from '@yellow-pin/core/plan/library-items';
 import { IconAct } from '../kit/IconAct.tsx';
 import { Notice } from '../kit/Notice.tsx';
 import { saveFile } from '../kit/save-file.ts';
+import { itemsOf, type FileItems } from './list-file.ts';
 import { useListChanges } from './use-library.ts';
-
-/** Entries as a file holds them; those that it could not be read for, by their line or place. */
-export interface FileItems {
-  items: readonly unknown[];
-  left: { place: string; message: string }[];
-}
 
 interface Props {
   list: ListName;
@@ -28,7 +23,7 @@ export function ListFiles({ list, library, csv }: Props) {
   const read = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     setSaid(null);
-    const { items, left } = itemsOf(list, file.name, await file.text(), csv);
+    const { items, left } = itemsOf(list, file.name, await file.text(), csv?.read);
     if (items.length === 0) {
       setSaid({ text: `${file.name}: nothing was taken.`, left });
       return;
@@ -97,21 +92,4 @@ export function ListFiles({ list, library, csv }: Props) {
       )}
     </>
   );
-}
-
-/** Entries of a file: a table, a list, or a whole shop with that list in it. */
-function itemsOf(list: ListName, name: string, text: string, csv: Props['csv']): FileItems {
-  if (csv && !/^\s*[[{]/.test(text)) return csv.read(text);
-  try {
-    const document: unknown = JSON.parse(text);
-    const found = Array.isArray(document)
-      ? (document as unknown[])
-      : typeof document === 'object' && document !== null && list in document
-        ? (document as Record<string, unknown>)[list]
-        : null;
-    if (Array.isArray(found)) return { items: found as unknown[], left: [] };
-    return { items: [], left: [{ place: name, message: `It holds no list of ${list}.` }] };
-  } catch (e) {
-    return { items: [], left: [{ place: name, message: `It is no JSON: ${(e as Error).message}` }] };
-  }
 }
