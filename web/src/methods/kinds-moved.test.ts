@@ -32,7 +32,11 @@ describe('operations whose typed numbers would belong to others', () => {
         set: fc.constant({}),
       }),
     );
-    fc.assert(fc.property(list, (a) => expect(kindsMoved(a, [...a])).toEqual([])));
-    fc.assert(fc.property(list, (a) => expect(kindsMoved(a, [op('bore'), ...a])).toEqual(['bore'])));
+    fc.assert(
+      fc.property(list, (a) => {
+        expect(kindsMoved(a, [...a])).toEqual([]);
+        expect(kindsMoved(a, [op('bore'), ...a])).toEqual(['bore']);
+      }),
+    );
   });
 });
