@@ -3,19 +3,20 @@ import { join, relative } from 'node:path';
 import { describe, expect, it } from 'vitest';
 
 const ROOT = new URL('../core/src/', import.meta.url).pathname;
+const SCREENS = new URL('../web/src/', import.meta.url).pathname;
 
-/** Every source file of core that is no test, by its path from there. */
-function sources(folder = ROOT) {
+/** Every source file that is no test, by its path from the root. */
+function sources(root, folder = root) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
     const path = join(folder, entry.name);
-    if (entry.isDirectory()) return sources(path);
-    return entry.name.endsWith('.ts') && !entry.name.endsWith('.test.ts')
-      ? [{ path: relative(ROOT, path), text: readFileSync(path, 'utf8') }]
+    if (entry.isDirectory()) return sources(root, path);
+    return /\.tsx?$/.test(entry.name) && !/\.(test|spec)\.tsx?$/.test(entry.name)
+      ? [{ path: relative(root, path), text: readFileSync(path, 'utf8') }]
       : [];
   });
 }
 
-const FILES = sources();
+const FILES = sources(ROOT);
 const room = (path) => path.split('/')[0];
 const importsOf = (text) => [...text.matchAll(/from '(\.[^']*)'/g)].map((m) => m[1]);
 const reaches = (path, rooms) =>
@@ -69,6 +70,16 @@ describe('the rooms of core', () => {
     // A pilot is told from its drill by what is planned: in the text both are drills.
     const allowed = new Set(['proof/checks/depths/common.ts']);
     const wrong = FILES.filter((f) => !own.test(f.path) && told.test(f.text) && !allowed.has(f.path));
+    expect(wrong.map((f) => f.path)).toEqual([]);
+  });
+
+  it('families of features are told apart in their own folders', () => {
+    const told = /family\s*[!=]==?\s*'\w|switch \((?:\w+\.)*family\)/;
+    // `isHole`, which narrows the type for what only holes have.
+    const allowed = new Set(['features/family.ts']);
+    const wrong = [...FILES, ...sources(SCREENS)].filter(
+      (f) => !/^features\/[^/]+\//.test(f.path) && told.test(f.text) && !allowed.has(f.path),
+    );
     expect(wrong.map((f) => f.path)).toEqual([]);
   });
 });

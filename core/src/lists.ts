@@ -17,3 +17,9 @@ export function got<K, V>(map: ReadonlyMap<K, V>, key: K): V {
   if (value === undefined) throw new RangeError(`nothing is known of ${String(key)}`);
   return value;
 }
+
+/** A value that must be known here; throws a RangeError that names it where it is not. */
+export function known<T>(value: T | null | undefined, what: string): T {
+  if (value === null || value === undefined) throw new RangeError(`${what} is not known`);
+  return value;
+}

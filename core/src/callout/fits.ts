@@ -1,3 +1,4 @@
+import { at, known } from '../lists.ts';
 import type { Tolerance } from './schema.ts';
 
 /** Upper ends of the diameter steps of ISO 286-1, mm: each step goes from above the one before up to this. */
@@ -48,6 +49,6 @@ export function gradeOf(width: number, diameter: number): number | null {
   const found = Object.keys(GRADES)
     .map(Number)
     .sort((a, b) => a - b)
-    .find((g) => GRADES[g]![step]! >= width * 1000 - 1e-6);
+    .find((g) => at(known(GRADES[g], `IT${g}`), step) >= width * 1000 - 1e-6);
   return found ?? null;
 }

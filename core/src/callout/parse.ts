@@ -1,4 +1,4 @@
-import { at } from '../lists.ts';
+import { at, first, known } from '../lists.ts';
 import { FRACTIONS, parseLength, type LengthUnit } from '../units/length.ts';
 import type { Thread } from '../threads/thread.ts';
 import { namedDrill } from './drill-names.ts';
@@ -77,8 +77,8 @@ class Reading {
   depth(mm: number): void {
     const { out } = this;
     if (this.where === 'counterbore') {
-      this.once(out.counterbore!.depth, "the counterbore's depth");
-      out.counterbore = { ...out.counterbore!, depth: mm };
+      this.once(known(out.counterbore, 'its counterbore').depth, "the counterbore's depth");
+      out.counterbore = { ...known(out.counterbore, 'its counterbore'), depth: mm };
     } else if (this.where === 'thread') this.threadDepth(mm);
     else this.holeDepth(mm);
   }
@@ -203,13 +203,13 @@ const RULES: Rule[] = [
   [String.raw`(?:-\s*)?(?:l\.?h\b\.?|left(?:[ -]hand(?:ed)?)?\b)`, (r) => void (r.isLeft = true)],
   [
     String.raw`(?:-\s*)?(\d[A-Ha-h]{1,2}|\d[ABab])\b`,
-    (r, m) => void (r.out.thread = { ...r.out.thread!, toleranceClass: at(m, 1) }),
+    (r, m) => void (r.out.thread = { ...known(r.out.thread, 'its thread'), toleranceClass: at(m, 1) }),
     (r) => r.out.thread !== undefined,
   ],
   // Limits of a diameter.
   [
     String.raw`(JS|[A-HJKMNPRSTUVYZ])(\d{1,2})\b`,
-    (r, m) => r.tolerance(fitLimits(at(m, 1), Number(m[2]), r.out.diameter!)),
+    (r, m) => r.tolerance(fitLimits(at(m, 1), Number(m[2]), known(r.out.diameter, 'its diameter'))),
     hasHole,
   ],
   [
@@ -252,7 +252,7 @@ const RULES: Rule[] = [
   ],
   [
     String.raw`(?:drill\s*)?(?:ltr\b\.?|letter\b)\s*([A-Z])\b(?:\s*drill\b)?|([A-Z])\s+drill\b|drill\s+([A-Z])\b(?!\s*\d)`,
-    (r, m) => r.drillNamed((m[1] ?? m[2] ?? m[3])!, m[0]),
+    (r, m) => r.drillNamed(known(m[1] ?? m[2] ?? m[3], 'the letter'), m[0]),
   ],
   [
     String.raw`(?:tap\s*)?drill(?:ed)?\b\s*(?:to\s*)?(${DIAMETER})?\s*${LENGTH}(?:(?<!${DIAMETER})\s*${DEEP})?`,
@@ -298,7 +298,7 @@ function pipeKind(text: string): 'G' | 'Rp' | 'Rc' | 'NPT' | 'NPTF' {
 /** Signs as they are typed or pasted become the ones that are read. */
 const plain = (text: string): string =>
   text
-    .replace(/[½¼¾⅛⅜⅝⅞]/g, (f) => ` ${FRACTIONS[f]!}`)
+    .replace(/[½¼¾⅛⅜⅝⅞]/g, (f) => ` ${known(FRACTIONS[f], f)}`)
     .replace(/[×✕]/g, 'x')
     .replace(/[−–—]/g, '-')
     .replace(/[”“″]/g, '"')
@@ -333,7 +333,7 @@ export function parseCallout(text: string, unit: LengthUnit): Callout {
 }
 
 function notUnderstood(rest: string): string {
-  const word = /^x\s+\S+/i.exec(rest)?.[0] ?? rest.split(' ')[0]!;
+  const word = /^x\s+\S+/i.exec(rest)?.[0] ?? first(rest.split(' '));
   return /^[\d.,/]/.test(word)
     ? `"${word}" in the callout: a number that does not say what it is. Write ⌀ before a diameter, ↧ or DEEP with a depth.`
     : `"${word}" in the callout is not understood. Write it as on a print, such as ⌀6.6 THRU ⌴ ⌀11 ↧6.8, or leave the word out.`;

@@ -1,3 +1,4 @@
+import { known } from '../lists.ts';
 import type { CycleHow, CycleName } from '../motion/work.ts';
 
 /** What each canned cycle's word does. The one table between words and meanings, for writing, reading and messages. */
@@ -25,7 +26,7 @@ export function cycleWord(how: CycleHow): CycleWord {
       (how.how !== 'tap' || ('hand' in r && r.hand === how.hand)) &&
       (how.how !== 'feed-out' || 'dwells' in r === dwells),
   );
-  return row!.word;
+  return known(row, 'a word for the cycle').word;
 }
 
 /** Numbers of the G words that are cycles. */

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import { distance2, segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
 import { FARTHEST } from '../model/solid-model.ts';
 import { numberOf, numbersOf, textOf, type DxfEntity, type DxfFile } from './dxf-groups.ts';
@@ -99,10 +100,11 @@ function placesOf(e: DxfEntity, base: Vec2): Affine[] {
   const a = (numberOf(e, 50) * Math.PI) / 180;
   const [cos, sin] = [Math.cos(a), Math.sin(a)];
   const turn: Affine = [cos * sx, sin * sx, -sin * sy, cos * sy, numberOf(e, 10), numberOf(e, 20)];
-  const [columns, rows] = [numberOf(e, 70, 1), numberOf(e, 71, 1)].map((n) => Math.max(1, Math.min(1000, n)));
+  const count = (code: number): number => Math.max(1, Math.min(1000, numberOf(e, code, 1)));
+  const [columns, rows] = [count(70), count(71)];
   const out: Affine[] = [];
-  for (let i = 0; i < columns!; i++) {
-    for (let k = 0; k < rows!; k++) {
+  for (let i = 0; i < columns; i++) {
+    for (let k = 0; k < rows; k++) {
       const [dx, dy] = [i * numberOf(e, 44), k * numberOf(e, 45)];
       const shift: Affine = [1, 0, 0, 1, cos * dx - sin * dy, sin * dx + cos * dy];
       out.push(after(shift, after(turn, [1, 0, 0, 1, -base[0], -base[1]])));
@@ -250,11 +252,11 @@ function spline(e: DxfEntity): Segment[] | null {
   if ([...xs, ...ys, ...knots].some((v) => !Number.isFinite(v))) return null;
   const poles = xs.map((x, i) => {
     const w = ws[i] ?? 1;
-    return [x * w, ys[i]! * w, w] as [number, number, number];
+    return [x * w, at(ys, i) * w, w] as [number, number, number];
   });
   const out: Segment[] = [];
   for (let span = degree; span < n; span++) {
-    const [from, to] = [knots[span]!, knots[span + 1]!];
+    const [from, to] = [at(knots, span), at(knots, span + 1)];
     if (to - from > 1e-12) out.push(...fitArcs((t) => deBoor(poles, knots, degree, span, t), from, to));
   }
   return out;
@@ -267,13 +269,13 @@ function deBoor(
   span: number,
   t: number,
 ): Vec2 {
-  const d = Array.from({ length: degree + 1 }, (_, i) => [...poles[i + span - degree]!]);
+  const d = Array.from({ length: degree + 1 }, (_, i) => [...at(poles, i + span - degree)]);
   for (let r = 1; r <= degree; r++) {
     for (let i = degree; i >= r; i--) {
-      const low = knots[i + span - degree]!;
-      const width = knots[i + 1 + span - r]! - low;
+      const low = at(knots, i + span - degree);
+      const width = at(knots, i + 1 + span - r) - low;
       const a = width > 0 ? (t - low) / width : 0;
-      for (let k = 0; k < 3; k++) d[i]![k] = (1 - a) * d[i - 1]![k]! + a * d[i]![k]!;
+      for (let k = 0; k < 3; k++) at(d, i)[k] = (1 - a) * at(at(d, i - 1), k) + a * at(at(d, i), k);
     }
   }
   const [x, y, w] = d[degree] as [number, number, number];

@@ -1,3 +1,4 @@
+import { at } from '../lists.ts';
 import { distance2, segmentLength, type Segment, type Vec2 } from '../geometry/path.ts';
 
 /** How far lines and arcs may lie off the curve that they stand for, mm. */
@@ -20,7 +21,7 @@ function fit(point: (t: number) => Vec2, from: number, to: number, depth: number
   const probes = [1, 2, 3, 5, 6, 7].map((k) => point(from + (k / 8) * (to - from)));
   // At a cusp the circle through three points may go the long way round: the way along the points says so.
   const way = [a, ...probes.slice(0, 3), m, ...probes.slice(3), b];
-  const along = way.slice(1).reduce((sum, p, i) => sum + distance2(p, way[i]!), 0);
+  const along = way.slice(1).reduce((sum, p, i) => sum + distance2(p, at(way, i)), 0);
   const isShort = segmentLength(s) <= 1.2 * along;
   if (depth >= DEEPEST || (isShort && probes.every((p) => off(s, p) <= FIT))) {
     if (distance2(a, b) > 1e-9) out.push(isShort ? s : { kind: 'line', from: a, to: b });

@@ -1,3 +1,4 @@
+import { got } from '../lists.ts';
 import { BoxGrid, type Box2 } from '../geometry/box-grid.ts';
 import type { Vec2 } from '../geometry/path.ts';
 
@@ -18,7 +19,7 @@ export class OutlineIndex<T extends { polygon: Vec2[] }> {
 
   around([x, y]: Vec2): T[] {
     return this.grid.near(x, y, 0).filter((o) => {
-      const [x0, y0, x1, y1] = this.boxes.get(o)!;
+      const [x0, y0, x1, y1] = got(this.boxes, o);
       return x >= x0 && x <= x1 && y >= y0 && y <= y1;
     });
   }

@@ -1,3 +1,4 @@
+import { at, first } from '../lists.ts';
 import { cross2, distance2, segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
 import type { ModelNote } from '../model/solid-model.ts';
 import { drawnPieces } from './dxf-entities.ts';
@@ -67,7 +68,7 @@ export function readDxf(text: string, name: string): Drawing {
       continue;
     }
     for (const run of chained.open) {
-      const [x, y] = run[0]!.from;
+      const [x, y] = first(run).from;
       notes.push({
         code: 'open-outline',
         message: `An outline on layer "${layer}" does not close: it begins at X ${x.toFixed(2)}, Y ${y.toFixed(2)}. It was left out; close it in the drawing, or ignore the layer.`,
@@ -121,7 +122,7 @@ function chain(segments: Segment[]): { loops: Segment[][]; open: Segment[][] } {
       for (let b = -1; b <= 1; b++) {
         for (const i of ends.get(`${cx + a},${cy + b}`) ?? []) {
           if (used[i]) continue;
-          const s = rest[i]!;
+          const s = at(rest, i);
           if (distance2(s.from, p) < MEET) return { i, s };
           if (distance2(s.to, p) < MEET) return { i, s: reversed(s) };
         }
@@ -137,20 +138,23 @@ function chain(segments: Segment[]): { loops: Segment[][]; open: Segment[][] } {
     for (
       let n = nextAt(s.to);
       n;
-      n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[run.length - 1]!.to)
+      n =
+        distance2(at(run, run.length - 1).to, first(run).from) < MEET
+          ? null
+          : nextAt(at(run, run.length - 1).to)
     ) {
       used[n.i] = true;
       run.push(n.s);
     }
     for (
-      let n = distance2(run[run.length - 1]!.to, run[0]!.from) < MEET ? null : nextAt(run[0]!.from);
+      let n = distance2(at(run, run.length - 1).to, first(run).from) < MEET ? null : nextAt(first(run).from);
       n;
-      n = nextAt(run[0]!.from)
+      n = nextAt(first(run).from)
     ) {
       used[n.i] = true;
       run.unshift(reversed(n.s));
     }
-    if (run.length > 1 && distance2(run[run.length - 1]!.to, run[0]!.from) < MEET) loops.push(run);
+    if (run.length > 1 && distance2(at(run, run.length - 1).to, first(run).from) < MEET) loops.push(run);
     else open.push(run);
   });
   return { loops, open };
@@ -171,7 +175,7 @@ export function loopPolygon(loop: Segment[]): Vec2[] {
 
 /** Signed area of a polygon, counter-clockwise positive. */
 export const polygonArea = (points: Vec2[]): number =>
-  points.reduce((sum, p, i) => sum + cross2(p, points[(i + 1) % points.length]!) / 2, 0);
+  points.reduce((sum, p, i) => sum + cross2(p, at(points, (i + 1) % points.length)) / 2, 0);
 
 function counterClockwise(loop: Segment[]): Segment[] {
   return polygonArea(loopPolygon(loop)) >= 0 ? loop : loop.map(reversed).reverse();

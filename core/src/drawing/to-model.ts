@@ -1,3 +1,4 @@
+import { at, first as firstOf, got, known } from '../lists.ts';
 import { lineDirection, segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
 import type { Vec3 } from '../geometry/vec.ts';
 import { segmentsPerTurn } from '../model/circle-edge.ts';
@@ -13,7 +14,7 @@ const ISLAND_DEPTH = 2;
 /** What a drawing starts with: the layer of the largest outline is the part's own, the others are cut through where nothing would fall out. */
 export function startingDepths(drawing: Drawing): DrawingDepths {
   const areas = new Map(drawing.outlines.map((o) => [o, areaOf(o)]));
-  const largest = drawing.outlines.reduce((m, o) => (areas.get(o)! > areas.get(m)! ? o : m));
+  const largest = drawing.outlines.reduce((m, o) => (got(areas, o) > got(areas, m) ? o : m));
   const layers: DrawingDepths['layers'] = {};
   const islands = layersWithIslands(drawing);
   for (const { layer } of drawing.outlines)
@@ -36,7 +37,7 @@ function layersWithIslands(drawing: Drawing): Set<string> {
     const index = new OutlineIndex(polygons.map((polygon) => ({ polygon })));
     const isIn = (inner: Vec2[]): boolean =>
       index
-        .around(inner[0]!)
+        .around(firstOf(inner))
         .some(({ polygon }) => polygon !== inner && inner.every((p) => contains(polygon, p)));
     if (polygons.some(isIn)) out.add(layer);
   }
@@ -136,9 +137,9 @@ function nest(drawing: Drawing, depths: DrawingDepths, notes: ModelNote[]): Node
   for (const n of nodes) {
     // The smallest of those that are larger: the last before it in order of area.
     const outer = index
-      .around(n.polygon[0]!)
-      .filter((o) => rank.get(o)! < rank.get(n)! && contains(o.polygon, n.polygon[0]!))
-      .reduce<Node | null>((m, o) => (m === null || rank.get(o)! > rank.get(m)! ? o : m), null);
+      .around(firstOf(n.polygon))
+      .filter((o) => got(rank, o) < got(rank, n) && contains(o.polygon, firstOf(n.polygon)))
+      .reduce<Node | null>((m, o) => (m === null || got(rank, o) > got(rank, m) ? o : m), null);
     if (!outer) continue;
     if (!n.polygon.every((p) => contains(outer.polygon, p)))
       notes.push({
@@ -177,7 +178,7 @@ function nest(drawing: Drawing, depths: DrawingDepths, notes: ModelNote[]): Node
     }
     if (below.role === 'cut' && below.outline.layer === layer) {
       n.role = 'island';
-      n.level = below.parent!.level;
+      n.level = known(below.parent, 'the outline round it').level;
       continue;
     }
     const { key, name } = sizeOfOutline(n.outline);
@@ -206,8 +207,8 @@ function nest(drawing: Drawing, depths: DrawingDepths, notes: ModelNote[]): Node
 function contains(polygon: Vec2[], [x, y]: Vec2): boolean {
   let inside = false;
   for (let i = 0, k = polygon.length - 1; i < polygon.length; k = i++) {
-    const [xi, yi] = polygon[i]!;
-    const [xk, yk] = polygon[k]!;
+    const [xi, yi] = at(polygon, i);
+    const [xk, yk] = at(polygon, k);
     if (yi > y !== yk > y && x < ((xk - xi) * (y - yi)) / (yk - yi) + xi) inside = !inside;
   }
   return inside;
@@ -239,8 +240,8 @@ class SolidMaker {
         n.level,
         [0, 0, 1],
         [
-          this.ring(n, segments.get(n)!, n.level, false),
-          ...n.children.map((c) => this.ring(c, segments.get(c)!, n.level, true)),
+          this.ring(n, got(segments, n), n.level, false),
+          ...n.children.map((c) => this.ring(c, got(segments, c), n.level, true)),
         ],
       );
     }
@@ -248,8 +249,8 @@ class SolidMaker {
       bottom,
       [0, 0, -1],
       [
-        this.ring(root, segments.get(root)!, bottom, true),
-        ...through.map((c) => this.ring(c, segments.get(c)!, bottom, false)),
+        this.ring(root, got(segments, root), bottom, true),
+        ...through.map((c) => this.ring(c, got(segments, c), bottom, false)),
       ],
     );
     for (const n of all) {
@@ -258,9 +259,9 @@ class SolidMaker {
         n.role === 'profile'
           ? [0, bottom]
           : n.role === 'cut'
-            ? [n.parent!.level, inside]
-            : [n.level, n.parent!.level];
-      segments.get(n)!.forEach((s, i) => this.wall(n, segments.get(n)!, i, s, high, low));
+            ? [known(n.parent, 'the outline round it').level, inside]
+            : [n.level, known(n.parent, 'the outline round it').level];
+      got(segments, n).forEach((s, i) => this.wall(n, got(segments, n), i, s, high, low));
     }
   }
 
@@ -285,8 +286,8 @@ class SolidMaker {
     const next = (i + 1) % segments.length;
     const [bottom, top] = [this.flat(n, i, s, low), this.flat(n, i, s, high)];
     const [here, there] = [
-      this.upright(n, i, segments[i]!.from, high, low),
-      this.upright(n, next, segments[next]!.from, high, low),
+      this.upright(n, i, at(segments, i).from, high, low),
+      this.upright(n, next, at(segments, next).from, high, low),
     ];
     const loop: Loop = metalInside
       ? [
@@ -366,7 +367,7 @@ class SolidMaker {
   private readonly names = new Map<Node, number>();
   private nameOf(n: Node): number {
     if (!this.names.has(n)) this.names.set(n, this.names.size);
-    return this.names.get(n)!;
+    return got(this.names, n);
   }
 }
 
@@ -381,5 +382,5 @@ function halved(segments: Segment[]): Segment[] {
     ];
   });
   // Ends that were a hair apart in the drawing meet at one point.
-  return split.map((s, i) => ({ ...s, from: split[(i + split.length - 1) % split.length]!.to }));
+  return split.map((s, i) => ({ ...s, from: at(split, (i + split.length - 1) % split.length).to }));
 }

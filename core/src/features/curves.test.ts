@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { distance, type Vec3 } from '../geometry/vec.ts';
 import { boxModel } from '../testing/box-model.ts';
 import { hole } from '../testing/fixtures.ts';
-import { featureCurves, piecePoints } from './curves.ts';
+import { piecePoints } from './curves.ts';
+import { featureCurves } from './registry.ts';
 import { recognise } from './recognise.ts';
 
 describe('the lines that show a feature', () => {

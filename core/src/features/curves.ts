@@ -1,23 +1,13 @@
 import { add, cross, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { angleBasis } from '../model/surface.ts';
-import type { SolidModel } from '../model/solid-model.ts';
 import type { CurvePiece } from './base.ts';
-import type { Feature } from './family.ts';
 
-/** Lines in space that show a feature which is no single point: edges, centre lines, rings. Empty for features that a pin shows. */
-export function featureCurves(f: Feature, model: SolidModel): Vec3[][] {
-  if ('edges' in f) return f.edges.flatMap((e) => (model.edges[e] ? [model.edges[e].points] : []));
-  if ('centreline' in f) return f.centreline.map((p) => piecePoints(p, f.axis));
-  if (f.family === 'bore-groove') {
-    const [x, y] = angleBasis(f.axis);
-    const at = (a: number): Vec3 =>
-      add(
-        f.centre,
-        add(scale(x, (f.grooveDiameter / 2) * Math.cos(a)), scale(y, (f.grooveDiameter / 2) * Math.sin(a))),
-      );
-    return [Array.from({ length: 49 }, (_, i) => at((i * Math.PI) / 24))];
-  }
-  return [];
+/** A circle about an axis, as a line of points every 7.5°. */
+export function circlePoints(centre: Vec3, axis: Vec3, radius: number): Vec3[] {
+  const [x, y] = angleBasis(axis);
+  const at = (a: number): Vec3 =>
+    add(centre, add(scale(x, radius * Math.cos(a)), scale(y, radius * Math.sin(a))));
+  return Array.from({ length: 49 }, (_, i) => at((i * Math.PI) / 24));
 }
 
 /** Both ends of a straight run about its middle. */

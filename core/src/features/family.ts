@@ -75,6 +75,25 @@ export interface Recognised<F extends Feature = Feature> {
   notes: ModelNote[];
 }
 
+/**
+ * What a programmer may change about a feature of a family. What a family leaves out makes no sense for it; null: it does not fit this
+ * feature. Lengths in mm.
+ */
+export interface FamilyChanges<F extends Feature = Feature> {
+  /** How deep it goes. */
+  depth?(feature: F): number;
+  /** Its top raised along the axis, and how deep it goes from there. */
+  moved?(feature: F, raise: number, depth: number): F | null;
+  /** Read from its other end, which lies along `from`. */
+  fromBelow?(feature: F, from: Vec3): F;
+  /** Two of it, with air between these depths below its entry. */
+  split?(feature: F, from: number, to: number): Feature[] | null;
+  /** Its entry chamfer as a feature of its own. */
+  ownChamfer?(feature: F, units: 'mm' | 'inch'): Feature[] | null;
+  /** Several that are one. */
+  join?(features: readonly F[]): F | null;
+}
+
 export interface FeatureFamily<N extends FamilyName = FamilyName> {
   family: N;
   /** First letters of the ids, `H1`, `H2` … */
@@ -82,6 +101,8 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
   recognise(context: RecogniseContext): Recognised<FeatureOf<N>>;
   /** A point on it that names its place: where a tag stands. */
   place(feature: FeatureOf<N>): Vec3;
+  /** Its place seen from below, where it opens there too. */
+  placeBelow?(feature: FeatureOf<N>): Vec3 | null;
   /** What features of one row share, sizes aside; rows are grouped under it. Plural, as a heading. */
   group(feature: FeatureOf<N>): string;
   /** Order of the groups within the family. */
@@ -92,6 +113,16 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
   describe(feature: FeatureOf<N>, say: (mm: number) => string): string;
   /** The size that rows of one group are sorted by, mm. */
   sortBy(feature: FeatureOf<N>): number;
+  /** Why nothing in the model asks for it to be made, where that is so: it is offered, never counted as open. */
+  optional?: string;
+  /** It runs along an edge, which a tool may come to from any side. */
+  isOnEdge?: true;
+  /** Whether a tool may come in from below as well; left out where `bottom` says so, or nothing is open there. */
+  isOpenBelow?(feature: FeatureOf<N>): boolean;
+  /** What may be corrected about it. */
+  changes?: FamilyChanges<FeatureOf<N>>;
+  /** Lines in space that show it, where it is no point and has neither edges nor a centre line of its own. */
+  curves?(feature: FeatureOf<N>): Vec3[][];
   /** What it opens in the face it is cut into; families that open nothing there leave it out. */
   opening?(feature: FeatureOf<N>): Opening;
 }

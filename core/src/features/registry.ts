@@ -1,3 +1,6 @@
+import { dot, type Vec3 } from '../geometry/vec.ts';
+import type { SolidModel } from '../model/solid-model.ts';
+import { piecePoints } from './curves.ts';
 import type { AnyFamily, Feature, FeatureFamily } from './family.ts';
 import { boreGrooveFamily } from './bore-groove/index.ts';
 import { chamferFamily } from './chamfer/index.ts';
@@ -38,4 +41,25 @@ export const placeOf = (f: Feature) => familyOf(f).place(f);
 
 /** True for features that a line along them shows better than a point: edges, grooves, channels. */
 export const isCurve = (f: Feature): boolean =>
-  'edges' in f || 'centreline' in f || f.family === 'bore-groove';
+  'edges' in f || 'centreline' in f || familyOf(f).curves !== undefined;
+
+/** Its place at its far end, where `direction` looks at that; null where it looks at the near one, or nothing opens there. */
+export const placeBelow = (f: Feature, direction: Vec3): Vec3 | null =>
+  dot(f.axis, direction) < 0 ? (familyOf(f).placeBelow?.(f) ?? null) : null;
+
+/** A point that names its place seen from `direction`: a hole that goes through has one at either end. */
+export const placeSeen = (f: Feature, direction: Vec3): Vec3 => placeBelow(f, direction) ?? placeOf(f);
+
+/** Whether a tool may come into a feature from below as well. */
+export const isOpenBelow = (f: Feature): boolean =>
+  familyOf(f).isOpenBelow?.(f) ?? ('bottom' in f && f.bottom === 'open');
+
+/** Features that nothing in the model asks for: they are offered and never counted as open. */
+export const isOptional = (f: Feature): boolean => familyOf(f).optional !== undefined;
+
+/** Lines in space that show a feature which is no single point: edges, centre lines, rings. Empty for features that a pin shows. */
+export function featureCurves(f: Feature, model: SolidModel): Vec3[][] {
+  if ('edges' in f) return f.edges.flatMap((e) => (model.edges[e] ? [model.edges[e].points] : []));
+  if ('centreline' in f) return f.centreline.map((p) => piecePoints(p, f.axis));
+  return familyOf(f).curves?.(f) ?? [];
+}

@@ -1,6 +1,8 @@
+import { at, known } from '../lists.ts';
 import { planeNormal } from '../model/patches.ts';
 import type { ModelNote } from '../model/solid-model.ts';
 import type { RecogniseContext } from './family.ts';
+import { isOptional } from './registry.ts';
 import { planFrame, isWall } from './strip/sides.ts';
 import { outerLoop } from './strip/find.ts';
 import { isParallel } from '../geometry/vec.ts';
@@ -8,12 +10,12 @@ import { isParallel } from '../geometry/vec.ts';
 /** Names what no family took and a programmer would ask about: pockets, bosses, fillets and other rounds, free-form faces. */
 export function seenAndLeft(context: RecogniseContext): ModelNote[] {
   const { graph, patches, claimed } = context;
-  const isFree = (p: number): boolean => graph.patches[p]!.faces.every((f) => !claimed.has(f));
+  const isFree = (p: number): boolean => at(graph.patches, p).faces.every((f) => !claimed.has(f));
   const said = new Set<number>();
   const notes: ModelNote[] = [];
   const note = (code: string, list: number[], text: string): void => {
     for (const p of list) said.add(p);
-    const faces = [...new Set(list.flatMap((p) => graph.patches[p]!.faces))].sort((a, b) => a - b);
+    const faces = [...new Set(list.flatMap((p) => at(graph.patches, p).faces))].sort((a, b) => a - b);
     if (faces.length > 0)
       notes.push({
         code,
@@ -21,8 +23,8 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
       });
   };
   // Sharp edges name the faces beside them, which are nobody's feature.
-  const shaped = new Set(context.found.filter((f) => f.family !== 'sharp-edge').flatMap((f) => f.faces));
-  const isLeft = (p: number): boolean => graph.patches[p]!.faces.every((f) => !shaped.has(f));
+  const shaped = new Set(context.found.filter((f) => !isOptional(f)).flatMap((f) => f.faces));
+  const isLeft = (p: number): boolean => at(graph.patches, p).faces.every((f) => !shaped.has(f));
   note(
     'pocket',
     patches.filter((p) => isLeft(p) && isPocketFloor(context, p)).flatMap((p) => [p, ...wallsOf(context, p)]),
@@ -34,7 +36,7 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
     'Bosses were seen and left',
   );
   const rounds = patches.filter((p) => {
-    const { surface, reversed } = graph.patches[p]!;
+    const { surface, reversed } = at(graph.patches, p);
     return (
       isLeft(p) &&
       !said.has(p) &&
@@ -45,7 +47,10 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
         surface.kind === 'cone')
     );
   });
-  const flows = (p: number): boolean => graph.patches[p]!.loops.flat().some((b) => b.convexity === 'smooth');
+  const flows = (p: number): boolean =>
+    at(graph.patches, p)
+      .loops.flat()
+      .some((b) => b.convexity === 'smooth');
   note('fillet', rounds.filter(flows), 'Fillets and corner radii were seen and left');
   note(
     'notch',
@@ -56,8 +61,8 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
     (p) =>
       isLeft(p) &&
       !said.has(p) &&
-      !graph.patches[p]!.reversed &&
-      graph.patches[p]!.surface.kind === 'cylinder',
+      !at(graph.patches, p).reversed &&
+      at(graph.patches, p).surface.kind === 'cylinder',
   );
   note(
     'outside-round',
@@ -66,7 +71,7 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
   );
   note(
     'free-form',
-    patches.filter((p) => isFree(p) && graph.patches[p]!.surface.kind === 'freeform'),
+    patches.filter((p) => isFree(p) && at(graph.patches, p).surface.kind === 'freeform'),
     'Free-form faces were seen and left',
   );
   return notes;
@@ -74,7 +79,7 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
 
 /** A flat floor with a wall all round it. */
 function isPocketFloor(context: RecogniseContext, p: number): boolean {
-  const patch = context.graph.patches[p]!;
+  const patch = at(context.graph.patches, p);
   const d = planeNormal(patch);
   if (!d) return false;
   const outline = patch.loops[outerLoop(context, patch.loops, planFrame(d))];
@@ -83,25 +88,25 @@ function isPocketFloor(context: RecogniseContext, p: number): boolean {
     outline.every(
       (b) =>
         b.convexity === 'concave' ||
-        (b.convexity === 'smooth' && b.other >= 0 && context.graph.patches[b.other]!.reversed),
+        (b.convexity === 'smooth' && b.other >= 0 && at(context.graph.patches, b.other).reversed),
     )
   );
 }
 
 const wallsOf = ({ graph }: RecogniseContext, floor: number): number[] => {
-  const d = planeNormal(graph.patches[floor]!)!;
-  return graph.patches[floor]!.loops.flat().flatMap((b) =>
-    b.other >= 0 && isWall(graph.patches[b.other]!, d) ? [b.other] : [],
-  );
+  const d = known(planeNormal(at(graph.patches, floor)), 'the normal of a plane');
+  return at(graph.patches, floor)
+    .loops.flat()
+    .flatMap((b) => (b.other >= 0 && isWall(at(graph.patches, b.other), d) ? [b.other] : []));
 };
 
 /** A round that stands up out of a face: a full convex cylinder with a foot. */
 function isBoss({ graph }: RecogniseContext, p: number): boolean {
-  const { surface, reversed, loops } = graph.patches[p]!;
+  const { surface, reversed, loops } = at(graph.patches, p);
   if (surface.kind !== 'cylinder' || reversed) return false;
   return loops.flat().some((b) => {
     if (b.other < 0 || b.convexity === 'convex') return false;
-    const n = planeNormal(graph.patches[b.other]!);
+    const n = planeNormal(at(graph.patches, b.other));
     return n !== null && b.convexity === 'concave' && isParallel(n, surface.axis);
   });
 }

@@ -1,4 +1,4 @@
-import { first } from '../lists.ts';
+import { first, at } from '../lists.ts';
 import type { Feature } from './family.ts';
 import { FAMILIES, familyOf } from './registry.ts';
 import { SizeKeys } from './size-keys.ts';
@@ -59,7 +59,7 @@ export function tagLetters(index: number): string {
   let n = index;
   let out = '';
   do {
-    out = letters[n % letters.length]! + out;
+    out = at(letters, n % letters.length) + out;
     n = Math.floor(n / letters.length) - 1;
   } while (n >= 0);
   return out;

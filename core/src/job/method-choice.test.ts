@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
 import { counterbored, drill, endMill, hole, reamer, rowOf } from '../testing/fixtures.ts';
 
 const plain = (diameter: number, depth = 25) =>
@@ -88,5 +89,30 @@ describe('a tool that is chosen for an operation', () => {
     });
     expect(row.state).toBe('planned');
     expect(row.remarks.find((r) => r.rule === 'tool-unfit')?.message).toContain('does not do here');
+  });
+});
+
+describe('a method that leaves out what opens on the far side', () => {
+  const through = (stack: StackStep[], role: HoleFeature['role']): HoleFeature =>
+    hole({ kind: 'through', bottom: { shape: 'open' }, depth: 20, role, stack });
+  const only = [{ kind: 'drill', part: 'hole' as const, set: {} }];
+
+  it('is refused, and told by name', () => {
+    const bored = through(
+      [
+        { shape: 'cylinder', diameter: 8, length: 16 },
+        { shape: 'cylinder', diameter: 14, length: 4 },
+      ],
+      'counterbored',
+    );
+    expect(rowOf(bored, { operations: only }).reasons.join()).toContain('the step on its far side');
+    const sunk = through(
+      [
+        { shape: 'cylinder', diameter: 8, length: 16 },
+        { shape: 'cone', startDiameter: 8, endDiameter: 16, angle: 90, length: 4 },
+      ],
+      'countersunk',
+    );
+    expect(rowOf(sunk, { operations: only }).reasons.join()).toContain('the countersink on its far side');
   });
 });

@@ -59,6 +59,8 @@ export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
   return whyNotMethod({ ...m, when: { threaded, stepped, through, flatFloor } }, s) ?? leftUnmade(m, s);
 };
 
+const STEP_PARTS: readonly HolePart[] = ['pointed steps', 'flat steps'];
+
 /** Parts of a hole that none of a method's operations makes, in words; null where all are made. */
 function leftUnmade({ operations }: Method, { hole, threaded }: MethodSubject): string | null {
   const has = (part: HolePart): boolean => operations.some((o) => o.part === part);
@@ -73,6 +75,12 @@ function leftUnmade({ operations }: Method, { hole, threaded }: MethodSubject): 
     wide.some((w) => w.isFlat) && !has('flat steps') ? 'its flat step' : '',
     wide.some((w) => !w.isFlat) && !has('pointed steps') ? 'its pointed step' : '',
     isSunk(hole) && !has('countersink') ? 'its countersink' : '',
+    hole.farSteps.some((f) => f.shape === 'cylinder') && !STEP_PARTS.some(has)
+      ? 'the step on its far side'
+      : '',
+    hole.farSteps.some((f) => f.shape === 'cone') && !has('countersink')
+      ? 'the countersink on its far side'
+      : '',
     threaded && !has('thread') ? 'its thread' : '',
   ].filter((t) => t !== '');
   return left.length > 0 ? `none of its operations makes ${left.join(' and ')}` : null;
@@ -81,8 +89,6 @@ function leftUnmade({ operations }: Method, { hole, threaded }: MethodSubject): 
 /** Methods that apply, the first listed first. */
 export const methodsFor = (methods: readonly Method[], s: MethodSubject): Method[] =>
   methods.filter((m) => whyNotMethod(m, s) === null);
-
-const STEP_PARTS: readonly HolePart[] = ['pointed steps', 'flat steps'];
 
 /** A method's operations in a hole: one for each part that the hole has; steps are opened from the inside out. */
 export function stepsOf(method: Method, hole: HoleView, threaded: boolean): MethodStep[] {

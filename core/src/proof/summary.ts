@@ -85,7 +85,7 @@ export function proofSummary(
 
 function uncounted(job: DerivedJob, made: readonly MadeHole[]): string[] {
   const out: string[] = [];
-  const rows = job.rows.filter((r) => r.size.family !== 'hole' && r.state !== 'optional');
+  const rows = job.rows.filter((r) => r.notMade === 'no method yet');
   if (rows.length > 0)
     out.push(
       `metal in ${rows.map((r) => `${r.tag} (${r.size.features.length})`).join(', ')}, which no method makes yet`,

@@ -1,7 +1,7 @@
 import { isTarget, targetOf } from '../corrections/apply.ts';
 import type { Correction } from '../corrections/schema.ts';
 import type { Feature } from '../features/family.ts';
-import { familyOf, placeOf } from '../features/registry.ts';
+import { familyOf, isOptional, placeOf } from '../features/registry.ts';
 import { nearestPairs, PlaceIndex } from '../geometry/place-index.ts';
 import { type Vec3, isAlong } from '../geometry/vec.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -27,7 +27,7 @@ const CELL = 0.05;
 /** Pairs the features of two revisions: first by place and size, then by place, then the nearest of one size. */
 export function compareFeatures(before: Feature[], after: Feature[]): Comparison {
   const out: Comparison = { stayed: [], moved: [], resized: [], gone: [], added: [] };
-  const shaped = (list: Feature[]): Feature[] => list.filter((f) => f.family !== 'sharp-edge');
+  const shaped = (list: Feature[]): Feature[] => list.filter((f) => !isOptional(f));
   let old = shaped(before);
   let fresh = shaped(after);
   const size = new Map([...old, ...fresh].map((f) => [f, familyOf(f).sizeKey(f, false)]));
@@ -120,7 +120,7 @@ export function carryPlan(
   }
   const corrections = plan.corrections.flatMap((c): Correction[] => {
     if (c.kind === 'made') {
-      if (c.feature.family === 'hole') return [c];
+      if (!('edges' in c.feature)) return [c];
       // Edges are known by their numbers in the file, which a new file gives anew.
       asks.push('Edges put in by hand were left out: choose them again in the new revision.');
       return [];
@@ -128,7 +128,7 @@ export function carryPlan(
     const targets = c.targets.flatMap((t) => {
       const old = before.find((f) => isTarget(t, f));
       if (!old) return [t];
-      if (old.family === 'sharp-edge') return [t];
+      if (isOptional(old)) return [t];
       const fresh = now.get(old);
       return fresh ? [targetOf(fresh)] : [];
     });

@@ -1,5 +1,6 @@
 import { at } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
+import { isOptional } from '../features/registry.ts';
 import { type Vec3, isAlong } from '../geometry/vec.ts';
 import {
   attitudeFor,
@@ -16,7 +17,7 @@ import {
  * features' own where the part stands askew. Sharp edges ask for no setup of their own.
  */
 export function chooseDirections(features: Feature[]): Vec3[] {
-  const open = new Set(features.filter((f) => f.family !== 'sharp-edge' && f.reachableFrom.length > 0));
+  const open = new Set(features.filter((f) => !isOptional(f) && f.reachableFrom.length > 0));
   const candidates: Vec3[] = SIDES.map(sideDirection);
   for (const f of open)
     for (const d of f.reachableFrom) if (!candidates.some((c) => isAlong(c, d))) candidates.push(d);

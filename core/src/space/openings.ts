@@ -1,6 +1,6 @@
 import { at, first } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
-import { familyOf } from '../features/registry.ts';
+import { familyOf, isOpenBelow } from '../features/registry.ts';
 import { BoxGrid } from '../geometry/box-grid.ts';
 import { toFrame, type Frame } from '../geometry/frame.ts';
 import { dot } from '../geometry/vec.ts';
@@ -25,8 +25,7 @@ export function seenOpening(f: Feature, label: string, frame: Frame): SeenOpenin
   const level = runs[0]?.[0]?.[2];
   if (level === undefined) return null;
   // Seen from its far side it reaches up from its face; what is blind there does not open at all.
-  const isThrough = f.family === 'hole' ? f.kind === 'through' : 'bottom' in f ? f.bottom === 'open' : false;
-  if (share < 0 && !isThrough) return null;
+  if (share < 0 && !isOpenBelow(f)) return null;
   const [top, bottom] = share > 0 ? [level, level - opening.depth] : [level + opening.depth, level];
   const stretches = runs.flatMap((run) =>
     run.length === 1

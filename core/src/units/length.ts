@@ -1,3 +1,4 @@
+import { known } from '../lists.ts';
 import { evaluate } from 'mathjs/number';
 
 export type LengthUnit = 'mm' | 'inch';
@@ -31,7 +32,7 @@ const plain = (text: string): string =>
     .replace(/^[⌀∅Øø]\s*/, '')
     .replace(
       /(\d)?\s*([½¼¾⅛⅜⅝⅞])/g,
-      (_, d: string | undefined, f: string) => `${d ? `${d} ` : ''}${FRACTIONS[f]!}`,
+      (_, d: string | undefined, f: string) => `${d ? `${d} ` : ''}${known(FRACTIONS[f], f)}`,
     )
     .replace(/[−–]/g, '-')
     .replace(/[”“″]|''/g, '"');
@@ -66,12 +67,12 @@ export function parseLength(text: string, unit: LengthUnit): number {
   refuseUnclear(written, text);
   const source = written.replace(/,/g, '.');
   // Each stretch with a unit is worked out and turned into the job's unit; what has none is in the job's unit already.
-  const own = UNITS[unit]!;
+  const own = known(UNITS[unit], unit);
   const inUnit = source.replace(
     /([\d.\s/]*[\d.])\s*(mm|inch|in|thou|")/gi,
     (_, number: string, u: string) => {
       const mixed = number.trim().replace(/^(\d+)\s+(\d+\/\d+)$/, '($1+$2)');
-      const factor = UNITS[u.toLowerCase()]! / own;
+      const factor = known(UNITS[u.toLowerCase()], u) / own;
       return `((${mixed})*${factor.toPrecision(17).includes('e') ? factor.toFixed(20) : factor})`;
     },
   );

@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Text } from '@chakra-ui/react';
 import { ListOrdered, PencilRuler } from 'lucide-react';
 import { useState } from 'react';
-import type { Feature } from '@yellow-pin/core/features/family';
+import { type Feature, isHole } from '@yellow-pin/core/features/family';
 import type { Row } from '@yellow-pin/core/job/derive';
 import { guessName, type Guess as GuessOfRow } from '@yellow-pin/core/job/row';
 import { viewHole } from '@yellow-pin/core/operations/hole-view';
@@ -49,7 +49,7 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
     <div className="detail" data-testid={`detail-${row.tag}`}>
       {view ? (
         <Section row={row} view={view} operation={operation} unit={unit} />
-      ) : shaped && shaped.family !== 'hole' ? (
+      ) : shaped && !isHole(shaped) ? (
         <FeatureDrawing feature={shaped} label={`${row.tag}1`} unit={unit} />
       ) : (
         <div />

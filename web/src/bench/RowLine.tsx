@@ -1,3 +1,4 @@
+import { isHole } from '@yellow-pin/core/features/family';
 import { IconButton, Text } from '@chakra-ui/react';
 import { Check as CheckIcon, CircleDashed, Minus, OctagonAlert, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
@@ -60,7 +61,7 @@ export function RowLine({ row, unit, inHand, chosen, elsewhere, bad, onPick, onC
       >
         <Tag letter={row.tag} guess={row.guesses.length > 0 && !row.thread} />
       </IconButton>
-      {first.family === 'hole' ? (
+      {isHole(first) ? (
         <MiniSection hole={first} threaded={row.thread !== null} />
       ) : (
         <MiniDrawing feature={first} />
@@ -68,7 +69,7 @@ export function RowLine({ row, unit, inHand, chosen, elsewhere, bad, onPick, onC
       <div className="what">
         {editing ? (
           <CalloutField row={row} unit={unit} onDone={() => setEditing(false)} />
-        ) : first.family !== 'hole' ? (
+        ) : !isHole(first) ? (
           <CalloutText text={row.calloutText} />
         ) : (
           <LineButton
@@ -135,7 +136,7 @@ function levelsText(row: Row, unit: LengthUnit): string {
       ? `drill ⌀${formatLength(row.thread.tapDrill, unit, unit === 'mm' ? 2 : 4)}`
       : (row.method?.name ?? ''),
     levels > 1 ? `${levels} levels` : '',
-    row.size.features.some((f) => f.family === 'hole' && f.interrupted) ? 'crossed by another cavity' : '',
+    row.size.features.some((f) => isHole(f) && f.interrupted) ? 'crossed by another cavity' : '',
   ];
   return parts.filter(Boolean).join(' · ');
 }

@@ -1,3 +1,4 @@
+import { isHole } from '@yellow-pin/core/features/family';
 import { Box, Collapsible, Flex, Heading, Input, Text } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ListFilter } from 'lucide-react';
@@ -262,5 +263,5 @@ function groupLines(rows: Row[]): Line[] {
 
 function groupName(row: Row): string {
   const first = row.size.features[0]!;
-  return row.thread && first.family === 'hole' ? `Threaded holes, ${first.kind}` : row.size.group;
+  return row.thread && isHole(first) ? `Threaded holes, ${first.kind}` : row.size.group;
 }

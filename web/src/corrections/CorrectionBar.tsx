@@ -1,9 +1,10 @@
+import { familyOf } from '@yellow-pin/core/features/registry';
 import { Button, Flex, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { CalloutError } from '@yellow-pin/core/callout/callout';
 import { targetOf } from '@yellow-pin/core/corrections/apply';
-import type { Feature } from '@yellow-pin/core/features/family';
+import { type Feature, isHole } from '@yellow-pin/core/features/family';
 import { dot, scale, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { SIDES, sideDirection } from '@yellow-pin/core/setup/setup';
 import { LengthError, parseLength, type LengthUnit } from '@yellow-pin/core/units/length';
@@ -40,8 +41,8 @@ export function CorrectionBar({ features, keys, label, unit, up }: Props) {
   const [error, setError] = useState<string | null>(null);
   const { pick } = usePicked('pick');
   const targets = features.map(targetOf);
-  const holes = features.filter((f) => f.family === 'hole');
-  const hasDepth = features.every((f) => 'depth' in f || f.family === 't-slot');
+  const holes = features.filter(isHole);
+  const hasDepth = features.every((f) => familyOf(f).changes?.depth !== undefined);
   const hasChamfer = holes.some(
     (f) =>
       f.stack[0]?.shape === 'cone' &&

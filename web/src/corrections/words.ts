@@ -10,9 +10,9 @@ const directionName = (d: readonly number[]): string =>
 export function correctionInWords(c: Correction, unit: LengthUnit): string {
   const say = (mm: number): string => formatLength(mm, unit);
   if (c.kind === 'made') {
-    if (c.feature.family === 'hole')
-      return `hole ⌀${say(c.feature.diameter)} put in at ${c.feature.entry.map(say).join(', ')}`;
-    return `${c.feature.edges.length} ${c.feature.edges.length === 1 ? 'edge' : 'edges'} put in to be broken`;
+    if ('edges' in c.feature)
+      return `${c.feature.edges.length} ${c.feature.edges.length === 1 ? 'edge' : 'edges'} put in to be broken`;
+    return `hole ⌀${say(c.feature.diameter)} put in at ${c.feature.entry.map(say).join(', ')}`;
   }
   const families = [...new Set(c.targets.map((t) => t.family))];
   const what = `${c.targets.length} ${families.length === 1 ? families[0] : 'feature'}${c.targets.length === 1 ? '' : 's'}`;

@@ -1,3 +1,4 @@
+import { isOptional } from '@yellow-pin/core/features/registry';
 import { Box } from '@chakra-ui/react';
 import { useId } from 'react';
 import type { Feature } from '@yellow-pin/core/features/family';
@@ -67,13 +68,11 @@ const pathWidth = (f: Shaped, v: View): number | null =>
 /** A feature cut open, small, for a row of the worksheet; a groove along a path is shown from above. */
 export function MiniDrawing({ feature }: { feature: Shaped }) {
   const views = viewsOf(feature);
-  const view = feature.family === 'face-groove' || feature.family === 'channel' ? views[1]! : views[0]!;
+  const view = ('centreline' in feature ? views[1] : undefined) ?? views[0]!;
   return (
     <svg width="46" height="36" aria-hidden="true">
       <ViewShape view={view} width={46} height={36} margin={2} wide={pathWidth(feature, view)} />
-      {feature.family === 'sharp-edge' && (
-        <circle cx="30.5" cy="11" r="3" fill="none" stroke={INK} strokeWidth="1.2" />
-      )}
+      {isOptional(feature) && <circle cx="30.5" cy="11" r="3" fill="none" stroke={INK} strokeWidth="1.2" />}
     </svg>
   );
 }

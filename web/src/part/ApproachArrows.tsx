@@ -1,5 +1,5 @@
 import { Line } from '@react-three/drei';
-import { placeOf } from '@yellow-pin/core/features/registry';
+import { placeSeen } from '@yellow-pin/core/features/registry';
 import { add, along, dot, scale, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { angleBasis } from '@yellow-pin/core/model/surface';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
@@ -20,8 +20,7 @@ export function ApproachArrows({ rows, setup, size }: { rows: Row[]; setup: Deri
     if (hole !== null && hole !== `${row.tag}${i + 1}`) return [];
     const from = f.reachableFrom.find((d) => dot(d, z) > 0.999) ?? f.reachableFrom[0];
     if (!from) return [];
-    const isFar = f.family === 'hole' && dot(f.axis, from) < 0;
-    const tip = isFar ? along(f.entry, f.axis, -f.depth) : placeOf(f);
+    const tip = placeSeen(f, from);
     const [x, y] = angleBasis(from);
     const [long, wide] = [size * 0.075, size * 0.01];
     const tail = along(tip, from, long);

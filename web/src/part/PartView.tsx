@@ -1,8 +1,8 @@
 import { Canvas, type ThreeEvent } from '@react-three/fiber';
 import { useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { placeOf } from '@yellow-pin/core/features/registry';
-import { along, dot, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
+import { isOptional, placeOf, placeSeen } from '@yellow-pin/core/features/registry';
+import { dot, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
 import type { PartPicture } from '../workers/job.worker.ts';
 import type { Curves, ScreenProgram } from '../workers/produce-steps.ts';
@@ -125,8 +125,7 @@ function tagsInPlane(rows: Row[], point: THREE.Vector3, normal: THREE.Vector3): 
   const inPlane = (place: Vec3, axis: Vec3): boolean =>
     Math.abs(dot(sub(place, p), n)) < 0.02 && Math.abs(dot(axis, n)) > 0.99;
   const opens = (f: Row['size']['features'][number]): boolean =>
-    inPlane(placeOf(f), f.axis) ||
-    (f.family === 'hole' && f.kind === 'through' && inPlane(along(f.entry, f.axis, -f.depth), f.axis));
+    inPlane(placeOf(f), f.axis) || inPlane(placeSeen(f, scale(f.axis, -1)), f.axis);
   const tags = rows.filter((r) => r.size.features.some(opens)).map((r) => r.tag);
   return tags.length > 0 ? tags : null;
 }
@@ -140,7 +139,7 @@ function facesToRows(rows: Row[]): Map<number, Owner> {
   const out = new Map<number, Owner>();
   for (const row of rows) {
     // The faces beside a sharp edge are not its own.
-    if (row.size.family === 'sharp-edge') continue;
+    if (row.size.features.some(isOptional)) continue;
     row.size.features.forEach((f, i) =>
       f.faces.forEach((face) => out.set(face, { row, label: `${row.tag}${i + 1}` })),
     );

@@ -1,8 +1,7 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import * as THREE from 'three';
-import { isCurve, placeOf } from '@yellow-pin/core/features/registry';
-import { along, dot } from '@yellow-pin/core/geometry/vec';
+import { isCurve, placeBelow, placeOf } from '@yellow-pin/core/features/registry';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
 import { usePicked } from '../job/store.ts';
 import { ink } from '../look/palette.ts';
@@ -107,14 +106,13 @@ function pinsOf(rows: Row[], setup: DerivedSetup): Pin[] {
   return rows.flatMap((row) =>
     row.size.features.map((f, i) => {
       const here = row.setupId === setup.setup.id;
-      const flip = here && f.family === 'hole' && dot(f.axis, z) < 0;
-      const place = flip ? along(f.entry, f.axis, -f.depth) : placeOf(f);
+      const below = here ? placeBelow(f, z) : null;
       return {
         label: `${row.tag}${i + 1}`,
         tag: row.tag,
         guess: row.guesses.length > 0 && row.state === 'open',
-        point: new THREE.Vector3(...place),
-        axis: new THREE.Vector3(...f.axis).multiplyScalar(flip ? -1 : 1),
+        point: new THREE.Vector3(...(below ?? placeOf(f))),
+        axis: new THREE.Vector3(...f.axis).multiplyScalar(below ? -1 : 1),
         here,
         onlyInHand: isCurve(f),
       };

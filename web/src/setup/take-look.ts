@@ -1,4 +1,4 @@
-import type { Feature } from '@yellow-pin/core/features/family';
+import { type Feature, isHole } from '@yellow-pin/core/features/family';
 import { along, distance, dot, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { toFrame } from '@yellow-pin/core/geometry/frame';
 import { attitudeFrom, attitudeName, upFromPoints, type Setup } from '@yellow-pin/core/setup/setup';
@@ -126,9 +126,7 @@ function zeroPlace(
 ): { point: Vec3; name: string } | null {
   const centre = look.edge?.centre ?? null;
   if (centre && look.edge!.away < near) {
-    const owner = features.find(
-      ({ feature }) => feature.family === 'hole' && distance(feature.entry, centre) < 0.05,
-    );
+    const owner = features.find(({ feature }) => isHole(feature) && distance(feature.entry, centre) < 0.05);
     return { point: centre, name: owner ? `centre of ${owner.label}` : 'centre of a round rim' };
   }
   const middle = look.edge && !look.edge.centre ? distance(look.edge.middle, look.point) : Infinity;

@@ -1,4 +1,4 @@
-import { featureCurves } from '@yellow-pin/core/features/curves';
+import { featureCurves } from '@yellow-pin/core/features/registry';
 import type { DerivedJob, Row } from '@yellow-pin/core/job/derive';
 import type { ProducedSetup, WrittenSetup } from '@yellow-pin/core/job/produce';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';

@@ -1,3 +1,4 @@
+import { at as entryAt } from '../../lists.ts';
 const A = 65;
 const Z = 90;
 const SPACE = 32;
@@ -118,7 +119,7 @@ export class Block {
       this.label = value;
     } else if (!KNOWN.has(at)) this.unknown.push(`${name}${value}`);
     else if (at !== N) {
-      if (!Number.isNaN(this.words[at]!)) return this.fail('word-twice', `${name} stands twice`);
+      if (!Number.isNaN(entryAt(this.words, at))) return this.fail('word-twice', `${name} stands twice`);
       if (NOT_NEGATIVE.has(at) && value < 0)
         return this.fail('bad-number', `${name}${value} cannot be negative`);
       if (WHOLE.has(at) && !Number.isInteger(value))
@@ -168,6 +169,6 @@ export class Block {
     if (digits === 0) return NaN;
     // A second point or sign inside a number makes it unreadable rather than two words.
     if (i < end && (text.charCodeAt(i) === 46 || text.charCodeAt(i) === 45)) return NaN;
-    return digits <= 15 ? (sign * mantissa) / TEN[decimals]! : Number(text.slice(start, i));
+    return digits <= 15 ? (sign * mantissa) / entryAt(TEN, decimals) : Number(text.slice(start, i));
   }
 }

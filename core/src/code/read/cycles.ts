@@ -1,3 +1,4 @@
+import { known } from '../../lists.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import type { CycleCall, Motion, Place } from './motion.ts';
 
@@ -16,11 +17,11 @@ export class CycleRunner {
     this.call = call;
     this.at = from;
     // Below R some controls go up first and some across first; where the profile does not know, the worse is read.
-    if (from[2]! < call.r && this.profile.riseOrder === 'up-first') this.vertical('rapid', call.r);
-    this.move('rapid', call.x, call.y, this.at[2]!);
+    if (known(from[2], 'Z') < call.r && this.profile.riseOrder === 'up-first') this.vertical('rapid', call.r);
+    this.move('rapid', call.x, call.y, known(this.at[2], 'Z'));
     this.vertical('rapid', call.r);
     this.bottom(i, j);
-    if (toInitial && this.at[2]! < call.initial) this.vertical('rapid', call.initial);
+    if (toInitial && known(this.at[2], 'Z') < call.initial) this.vertical('rapid', call.initial);
     return this.at;
   }
 
@@ -58,7 +59,7 @@ export class CycleRunner {
 
   /** Depth of the next peck below `last`: Q each, the last one short. */
   private nextPeck(last: number): number {
-    const z = last - this.call.q!;
+    const z = last - known(this.call.q, 'the peck');
     return z > this.call.z + 1e-9 ? z : this.call.z;
   }
 

@@ -1,3 +1,4 @@
+import { at, known } from '../../lists.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import { CYCLE_NUMBERS, cycleMeaning } from '../cycles.ts';
 import { readArc } from './arc.ts';
@@ -147,16 +148,16 @@ export class Interpreter {
       this.problem(line, 'error', 'subprogram', 'M98 has no P that names the subprogram.');
       return null;
     }
-    return { subprogram: words[P]!, times: Math.min(MOST_REPEATS, has(words, L) ? words[L]! : 1) };
+    return { subprogram: at(words, P), times: Math.min(MOST_REPEATS, has(words, L) ? at(words, L) : 1) };
   }
 
   private dwell(line: number, words: Float64Array, inSeconds: boolean): void {
     const seconds = has(words, X)
-      ? words[X]!
+      ? at(words, X)
       : has(words, U)
-        ? words[U]!
+        ? at(words, U)
         : has(words, P)
-          ? words[P]! / (inSeconds ? 1 : 1000)
+          ? at(words, P) / (inSeconds ? 1 : 1000)
           : null;
     if (seconds === null || seconds < 0)
       return this.problem(line, 'error', 'dwell', 'G4 has no time. Write P, X or U.');
@@ -231,15 +232,15 @@ export class Interpreter {
 
   private cycleLine(line: number, words: Float64Array, dwellInSeconds: boolean): void {
     const { state } = this;
-    const cycle = state.mode!;
+    const cycle = known(state.mode, 'the cycle');
     const { factor, sticky: s } = state;
-    if (has(words, Q)) s.q = words[Q]! * factor;
-    if (has(words, P)) s.p = dwellInSeconds ? words[P]! : words[P]! / 1000;
-    if (has(words, R)) s.r = (state.absolute ? 0 : (state.initialZ ?? 0)) + words[R]! * factor;
-    if (has(words, Z)) s.z = (state.absolute ? 0 : (s.r ?? 0)) + words[Z]! * factor;
+    if (has(words, Q)) s.q = at(words, Q) * factor;
+    if (has(words, P)) s.p = dwellInSeconds ? at(words, P) : at(words, P) / 1000;
+    if (has(words, R)) s.r = (state.absolute ? 0 : (state.initialZ ?? 0)) + at(words, R) * factor;
+    if (has(words, Z)) s.z = (state.absolute ? 0 : (s.r ?? 0)) + at(words, Z) * factor;
     // By the settled reading a line drills where it has X, Y, Z or R; with none of these, or with K0 or L0, it only stores.
     if (!has(words, X) && !has(words, Y) && !has(words, Z) && !has(words, R)) return;
-    const repeats = has(words, L) ? words[L]! : has(words, K) ? words[K]! : 1;
+    const repeats = has(words, L) ? at(words, L) : has(words, K) ? at(words, K) : 1;
     if (repeats === 0) return;
     if (repeats > MOST_REPEATS)
       return this.noHole(line, 'too-many-repeats', `the cycle is repeated ${repeats} times`);
@@ -266,12 +267,12 @@ export class Interpreter {
     const call: CycleCall = {
       line,
       cycle: word,
-      ...cycleMeaning(word)!,
+      ...known(cycleMeaning(word), word),
       tool: state.tool,
       x,
       y,
-      r: s.r!,
-      z: s.z!,
+      r: known(s.r, 'R'),
+      z: known(s.z, 'Z'),
       initial: state.initialZ,
       q: s.q,
       dwellSeconds: s.p,
@@ -281,11 +282,11 @@ export class Interpreter {
       spindle: state.spindle,
       coolant: state.coolant,
       workOffset: state.workOffset,
-      rises: this.at[2] < s.r! - 1e-6 && (x !== this.at[0] || y !== this.at[1]),
+      rises: this.at[2] < known(s.r, 'R') - 1e-6 && (x !== this.at[0] || y !== this.at[1]),
     };
     this.calls.push(call);
     const from: Place = [this.at[0], this.at[1], this.at[2]];
-    const end = this.cycles.run(call, from, state.toInitial, words[I]! * factor, words[J]! * factor);
+    const end = this.cycles.run(call, from, state.toInitial, at(words, I) * factor, at(words, J) * factor);
     this.at[0] = end[0];
     this.at[1] = end[1];
     this.at[2] = end[2];
@@ -306,7 +307,7 @@ export class Interpreter {
   }
 
   private coordinate(words: Float64Array, axis: 0 | 1 | 2): Coordinate {
-    const v = words[AXES[axis]]!;
+    const v = at(words, AXES[axis]);
     const now = this.at[axis];
     if (Number.isNaN(v)) return now;
     if (this.state.absolute) return v * this.state.factor;
@@ -341,7 +342,7 @@ function missingWord(
   if (s.z === undefined) return { rule: 'missing-z', text: `G${cycle} has no depth Z` };
   if (pecks && !(s.q !== undefined && s.q > 0))
     return { rule: 'missing-peck', text: `G${cycle} pecks and has no peck depth Q` };
-  if (pecks && (s.r - s.z) / s.q! > MOST_PECKS)
+  if (pecks && (s.r - s.z) / known(s.q, 'Q') > MOST_PECKS)
     return {
       rule: 'too-many-pecks',
       text: `G${cycle} with Q ${s.q} would take more than ${MOST_PECKS} pecks`,

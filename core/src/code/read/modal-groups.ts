@@ -1,3 +1,4 @@
+import { at } from '../../lists.ts';
 /** Words of which a block may hold one at most (modal groups of ISO 6983-1 and RS-274). */
 const G_GROUPS: readonly { name: string; words: readonly number[] }[] = [
   { name: 'motion', words: [0, 1, 2, 3, 73, 74, 76, 81, 82, 83, 84, 85, 86, 89] },
@@ -39,9 +40,9 @@ function clash(
 ): string | null {
   for (let i = 1; i < words.length; i++) {
     for (let k = 0; k < i; k++) {
-      const shared = of.get(words[i]!)?.find((n) => of.get(words[k]!)?.includes(n));
+      const shared = of.get(at(words, i))?.find((n) => of.get(at(words, k))?.includes(n));
       if (shared !== undefined)
-        return `${letter}${words[k]} and ${letter}${words[i]} are two ${groups[shared]!.name} words in one block`;
+        return `${letter}${words[k]} and ${letter}${words[i]} are two ${at(groups, shared).name} words in one block`;
     }
   }
   return null;

@@ -1,3 +1,4 @@
+import { at } from '../../lists.ts';
 import { CYCLE_NUMBERS } from '../cycles.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import type { CycleCall, Coordinate, ReadProgram } from './motion.ts';
@@ -61,9 +62,9 @@ export class ModalState {
         this.workOffsets.push({ line, name: this.workOffset });
       } else if (v === 80) this.endCycle();
     }
-    if (has(words, F)) this.feed = words[F]! * this.factor;
-    if (has(words, S)) this.speed = words[S]!;
-    if (has(words, T)) this.staged = words[T]!;
+    if (has(words, F)) this.feed = at(words, F) * this.factor;
+    if (has(words, S)) this.speed = at(words, S);
+    if (has(words, T)) this.staged = at(words, T);
   }
 
   /** M words, in the order in which a control obeys them: the tool change before the spindle. */
@@ -83,7 +84,7 @@ export class ModalState {
   lengthWord(line: number, g: readonly number[], words: Float64Array): void {
     const isOn = g.includes(43);
     if (!isOn && !(has(words, H) && this.lengthOffset)) return;
-    const h = has(words, H) ? words[H]! : null;
+    const h = has(words, H) ? at(words, H) : null;
     const wrong =
       h === null
         ? `G43 has no H. Write H${this.tool}, the tool's own`
@@ -142,7 +143,7 @@ export class ModalState {
   }
 
   private changeTool(line: number, words: Float64Array): void {
-    this.tool = has(words, T) ? words[T]! : this.staged;
+    this.tool = has(words, T) ? at(words, T) : this.staged;
     if (this.tool === 0)
       this.problems.add(line, 'error', 'no-tool', 'M6 without a T word before it: no tool is named.');
     this.toolChanges.push({ line, tool: this.tool, motions: this.motions.length });

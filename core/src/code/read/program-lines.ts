@@ -1,3 +1,4 @@
+import { at as entryAt, known } from '../../lists.ts';
 import { Block } from './blocks.ts';
 import type { Interpreter } from './interpreter.ts';
 
@@ -68,7 +69,7 @@ export class ProgramLines {
         );
         return 'ended';
       }
-      if (!this.block.read(this.text, this.starts[i]!, this.end(i))) continue;
+      if (!this.block.read(this.text, entryAt(this.starts, i), this.end(i))) continue;
       const next = this.interpreter.run(i + 1, this.block);
       if (next === 'end') return 'ended';
       if (next === 'return') return 'returned';
@@ -91,8 +92,8 @@ export class ProgramLines {
       return 'done';
     }
     for (let n = 0; n < times; n++) {
-      this.wasRun[at!] = 1;
-      const ended = this.stretch(at! + 1, depth + 1);
+      this.wasRun[known(at, 'the subprogram')] = 1;
+      const ended = this.stretch(known(at, 'the subprogram') + 1, depth + 1);
       if (ended === 'ended') return 'ended';
       if (ended === 'ran out') {
         this.interpreter.problem(line, 'error', 'subprogram', `subprogram O${number} has no M99 at its end.`);
@@ -107,7 +108,7 @@ export class ProgramLines {
       this.labels = new Map();
       const block = new Block();
       for (let i = this.first; i < this.last; i++) {
-        if (block.read(this.text, this.starts[i]!, this.end(i)) && !Number.isNaN(block.label))
+        if (block.read(this.text, entryAt(this.starts, i), this.end(i)) && !Number.isNaN(block.label))
           this.labels.set(block.label, i);
       }
     }
@@ -116,7 +117,7 @@ export class ProgramLines {
 
   private sayWhatWasNotRun(): void {
     const block = new Block();
-    const isCode = (i: number): boolean => block.read(this.text, this.starts[i]!, this.end(i));
+    const isCode = (i: number): boolean => block.read(this.text, entryAt(this.starts, i), this.end(i));
     let [line, count] = [0, 0];
     for (let i = this.first; i < this.last; i++) {
       if (this.wasRun[i] || !isCode(i)) continue;
@@ -142,7 +143,7 @@ export class ProgramLines {
   }
 
   private end(i: number): number {
-    return i + 1 < this.count ? this.starts[i + 1]! - 1 : this.text.length;
+    return i + 1 < this.count ? entryAt(this.starts, i + 1) - 1 : this.text.length;
   }
 
   private isBlank(i: number): boolean {
@@ -151,7 +152,7 @@ export class ProgramLines {
 
   private isPercent(i: number): boolean {
     if (i >= this.count) return false;
-    let at = this.starts[i]!;
+    let at = entryAt(this.starts, i);
     while (at < this.text.length && (this.text[at] === ' ' || this.text[at] === '\t')) at++;
     return this.text.charCodeAt(at) === 37;
   }

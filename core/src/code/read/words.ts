@@ -1,3 +1,4 @@
+import { at } from '../../lists.ts';
 import { CYCLE_NUMBERS } from '../cycles.ts';
 import { letter } from './blocks.ts';
 
@@ -19,7 +20,7 @@ export const Y = letter('Y');
 export const Z = letter('Z');
 export const AXES = [X, Y, Z] as const;
 
-export const has = (words: Float64Array, l: number): boolean => !Number.isNaN(words[l]!);
+export const has = (words: Float64Array, l: number): boolean => !Number.isNaN(at(words, l));
 
 /** G words that move: four straight or round, and the cycles. */
 export const MOVING = new Set([0, 1, 2, 3, ...CYCLE_NUMBERS]);

@@ -1,5 +1,7 @@
+import { first } from '../../lists.ts';
 import { along } from '../../geometry/vec.ts';
-import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
+import { circlePoints } from '../curves.ts';
+import { isHole, type FeatureFamily, type Found, type Recognised, type RecogniseContext } from '../family.ts';
 import { ringUndercuts } from '../hole/recognise.ts';
 import { round, roundVec } from '../round.ts';
 import { directionPart, sizePart } from '../sizes.ts';
@@ -8,6 +10,8 @@ import type { BoreGrooveFeature } from './schema.ts';
 export const boreGrooveFamily: FeatureFamily<'bore-groove'> = {
   family: 'bore-groove',
   prefix: 'B',
+  isOpenBelow: () => true,
+  curves: (f) => [circlePoints(f.centre, f.axis, f.grooveDiameter / 2)],
   recognise: recogniseBoreGrooves,
   place: (f) => f.centre,
   group: () => 'Bore grooves',
@@ -22,7 +26,7 @@ export const boreGrooveFamily: FeatureFamily<'bore-groove'> = {
 /** The ring undercuts that were bridged while their holes were read. */
 function recogniseBoreGrooves(context: RecogniseContext): Recognised<BoreGrooveFeature> {
   const features = ringUndercuts(context).flatMap((u): Found<BoreGrooveFeature>[] => {
-    const hole = context.found.find((f) => f.family === 'hole' && f.faces.includes(u.faces[0]!));
+    const hole = context.found.find((f) => isHole(f) && f.faces.includes(first(u.faces)));
     if (!hole) return [];
     return [
       {

@@ -8,6 +8,7 @@ import type { ChamferFeature } from './schema.ts';
 export const chamferFamily: FeatureFamily<'chamfer'> = {
   family: 'chamfer',
   prefix: 'K',
+  isOnEdge: true,
   recognise: recogniseChamfers,
   place: (f) => f.at,
   group: (f) => `Chamfers, ${f.side}`,

@@ -1,3 +1,5 @@
+import { depthChanges, raised, raisedPiece } from '../changes.ts';
+import { first } from '../../lists.ts';
 import { piecePoints } from '../curves.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
@@ -17,6 +19,10 @@ import type { ChannelFeature } from './schema.ts';
 export const channelFamily: FeatureFamily<'channel'> = {
   family: 'channel',
   prefix: 'C',
+  changes: depthChanges((f, by) => ({
+    at: raised(f.at, f.axis, by),
+    centreline: f.centreline.map((p) => raisedPiece(p, f.axis, by)),
+  })),
   recognise: recogniseChannels,
   place: (f) => f.at,
   group: (f) => (f.openEnds === 2 ? 'Channels' : 'Channels with round ends'),
@@ -44,7 +50,7 @@ export const channelFamily: FeatureFamily<'channel'> = {
 function recogniseChannels(context: RecogniseContext): Recognised<ChannelFeature> {
   const features: Found<ChannelFeature>[] = [];
   for (const s of strips(context)) {
-    const isStraight = s.centreline.length === 1 && s.centreline[0]!.kind === 'line';
+    const isStraight = s.centreline.length === 1 && first(s.centreline).kind === 'line';
     const length = stripLength(s);
     if (s.closed || isStraight || s.ceilings.length > 0 || length < s.width || isTaken(context, s)) continue;
     features.push({

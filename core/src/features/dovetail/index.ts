@@ -1,3 +1,5 @@
+import { depthChanges, raised } from '../changes.ts';
+import { at as entryAt, first, known } from '../../lists.ts';
 import { straightRun } from '../curves.ts';
 import { dot, length, reject, scale, sub, type Vec3 } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal } from '../../model/patches.ts';
@@ -13,6 +15,7 @@ import type { DovetailFeature } from './schema.ts';
 export const dovetailFamily: FeatureFamily<'dovetail'> = {
   family: 'dovetail',
   prefix: 'D',
+  changes: depthChanges((f, by) => ({ at: raised(f.at, f.axis, by) })),
   recognise: recogniseDovetails,
   place: (f) => f.at,
   group: () => 'Dovetails',
@@ -36,7 +39,7 @@ function recogniseDovetails(context: RecogniseContext): Recognised<DovetailFeatu
   const { model, graph, patches, claimed } = context;
   const features: Found<DovetailFeature>[] = [];
   for (const floor of patches) {
-    const patch = graph.patches[floor]!;
+    const patch = entryAt(graph.patches, floor);
     const d = planeNormal(patch);
     if (
       !d ||
@@ -45,7 +48,12 @@ function recogniseDovetails(context: RecogniseContext): Recognised<DovetailFeatu
     )
       continue;
     const frame = planFrame(d);
-    const sides = floorSides(model, graph, patch.loops[outerLoop(context, patch.loops, frame)]!, frame);
+    const sides = floorSides(
+      model,
+      graph,
+      entryAt(patch.loops, outerLoop(context, patch.loops, frame)),
+      frame,
+    );
     const read = sides && readDovetail(context, floor, sides, d);
     if (read) features.push(read);
   }
@@ -62,11 +70,14 @@ function readDovetail(
   const leaning = [...new Set(sides.flatMap((s) => (s.kind === 'lean' ? [s.patch] : [])))].filter(
     (p) => lean(context, p, d) < -0.02,
   );
-  const planes = leaning.filter((p) => graph.patches[p]!.surface.kind === 'plane');
+  const planes = leaning.filter((p) => entryAt(graph.patches, p).surface.kind === 'plane');
   const [a, b] = planes;
   if (a === undefined || b === undefined || planes.length !== 2 || sides.some((s) => s.kind === 'wall'))
     return null;
-  const [na, nb] = [planeNormal(graph.patches[a]!)!, planeNormal(graph.patches[b]!)!];
+  const [na, nb] = [
+    known(planeNormal(entryAt(graph.patches, a)), 'the normal of a plane'),
+    known(planeNormal(entryAt(graph.patches, b)), 'the normal of a plane'),
+  ];
   const [flatA, flatB] = [reject(na, d), reject(nb, d)];
   // They face each other across the floor and lean alike.
   if (dot(flatA, flatB) > -0.999 * length(flatA) * length(flatB) || Math.abs(dot(na, d) - dot(nb, d)) > 2e-3)
@@ -77,26 +88,28 @@ function readDovetail(
     across[2] * d[0] - across[0] * d[2],
     across[0] * d[1] - across[1] * d[0],
   ];
-  const patch = graph.patches[floor]!;
-  const bottom = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, d);
+  const patch = entryAt(graph.patches, floor);
+  const bottom = dot(first(entryAt(model.edges, first(first(patch.loops)).edge).points), d);
   const tops = [a, b].map((p) => wallTop(model, graph, p, d, bottom).top);
   const top = Math.min(...tops);
   // Width at a level: how far the two planes stand apart there.
   const placeAt = (p: number, level: number): number => {
-    const s = graph.patches[p]!.surface;
-    const n = planeNormal(graph.patches[p]!)!;
+    const s = entryAt(graph.patches, p).surface;
+    const n = known(planeNormal(entryAt(graph.patches, p)), 'the normal of a plane');
     const o = s.kind === 'plane' ? dot(s.origin, n) : 0;
     return (o - level * dot(n, d)) / dot(n, across);
   };
   const widthAt = (level: number): number => Math.abs(placeAt(b, level) - placeAt(a, level));
   const [low, high] = extentAlong(model, patch, along);
   const middle = (placeAt(a, top) + placeAt(b, top)) / 2;
-  const at = [0, 1, 2].map((i) => across[i]! * middle + along[i]! * ((low + high) / 2) + d[i]! * top) as Vec3;
+  const at = [0, 1, 2].map(
+    (i) => entryAt(across, i) * middle + entryAt(along, i) * ((low + high) / 2) + entryAt(d, i) * top,
+  ) as Vec3;
   const below = sub(at, scale(d, top - bottom - 0.02));
   return {
     family: 'dovetail',
     solid: context.solid,
-    faces: [floor, ...leaning].flatMap((p) => graph.patches[p]!.faces).sort((p, q) => p - q),
+    faces: [floor, ...leaning].flatMap((p) => entryAt(graph.patches, p).faces).sort((p, q) => p - q),
     reachableFrom: rays.firstHit(below, d) === null ? [roundVec(d)] : [],
     axis: roundVec(d),
     direction: positive(along),
@@ -112,7 +125,7 @@ function readDovetail(
 
 /** How far a side looks up (positive) or down on the floor. */
 function lean({ graph }: RecogniseContext, patch: number, d: Vec3): number {
-  const p = graph.patches[patch]!;
+  const p = entryAt(graph.patches, patch);
   const n = planeNormal(p);
   if (n) return dot(n, d);
   const s = p.surface;

@@ -1,3 +1,4 @@
+import { at } from '../../lists.ts';
 import type { RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import type { EdgeRun } from './runs.ts';
@@ -19,11 +20,11 @@ export function edgeFields({ solid }: RecogniseContext, r: EdgeRun) {
 }
 
 export const runFaces = ({ graph }: RecogniseContext, patches: number[]): number[] =>
-  [...new Set(patches.flatMap((p) => graph.patches[p]!.faces))].sort((a, b) => a - b);
+  [...new Set(patches.flatMap((p) => at(graph.patches, p).faces))].sort((a, b) => a - b);
 
 /** Straight: planes only. Circular: one round only. Mixed: both, or several rounds. */
 export function stripKindOf({ graph }: RecogniseContext, r: EdgeRun): 'straight' | 'circular' | 'mixed' {
-  const surfaces = r.strips.map((p) => graph.patches[p]!.surface);
+  const surfaces = r.strips.map((p) => at(graph.patches, p).surface);
   if (surfaces.every((s) => s.kind === 'plane' || s.kind === 'cylinder')) return 'straight';
   return surfaces.length === 1 ? 'circular' : 'mixed';
 }

@@ -1,3 +1,4 @@
+import { at as entryAt, first } from '../../lists.ts';
 import { dot, type Vec3, isParallel, isSquare } from '../../geometry/vec.ts';
 import { borderPoints, extentAlong, type Border } from '../../model/patches.ts';
 import { outwardNormal } from '../../model/surface.ts';
@@ -30,8 +31,8 @@ export function stripAt(
   holes: Map<number, string>,
 ): EdgeForm | null {
   const { model, graph, claimed } = context;
-  const other = graph.patches[b.other]!;
-  const hole = holes.get(other.faces[0]!);
+  const other = entryAt(graph.patches, b.other);
+  const hole = holes.get(first(other.faces));
   const s = other.surface;
   if (hole === undefined && !other.faces.some((f) => claimed.has(f))) {
     const strip =
@@ -46,30 +47,38 @@ export function stripAt(
   // A countersink or an entry chamfer breaks the hole's rim already.
   if (hole !== undefined && s.kind === 'cone') return null;
   const points = borderPoints(model, b);
-  const at = points[Math.floor(points.length / 2)]!;
-  const fold = Math.acos(Math.max(-1, Math.min(1, dot(outwardNormal(model.faces[other.faces[0]!]!, at), d))));
+  const at = entryAt(points, Math.floor(points.length / 2));
+  const fold = Math.acos(
+    Math.max(-1, Math.min(1, dot(outwardNormal(entryAt(model.faces, first(other.faces)), at), d))),
+  );
   if (fold < FLAT_FOLD) return null;
   return { kind: 'sharp', holeId: hole ?? null };
 }
 
 function chamferAt(context: RecogniseContext, b: Border, d: Vec3): EdgeForm | null {
   const { model, graph } = context;
-  const strip = graph.patches[b.other]!;
+  const strip = entryAt(graph.patches, b.other);
   const { surface } = strip;
   if (surface.kind !== 'plane' && !(surface.kind === 'cone' && isParallel(surface.axis, d))) return null;
   const points = borderPoints(model, b);
-  const tilt = dot(outwardNormal(model.faces[strip.faces[0]!]!, points[Math.floor(points.length / 2)]!), d);
+  const tilt = dot(
+    outwardNormal(entryAt(model.faces, first(strip.faces)), entryAt(points, Math.floor(points.length / 2))),
+    d,
+  );
   const angle = Math.acos(Math.max(-1, Math.min(1, tilt)));
   if (angle < 0.17 || angle > 1.4) return null;
   const [low] = extentAlong(model, strip, d);
-  const drop = dot(points[0]!, d) - low;
+  const drop = dot(first(points), d) - low;
   if (drop / Math.sin(angle) > WIDEST * diagonal(context)) return null;
   // The strip lies between two convex edges: below it a steeper wall falls away.
   const hasWall = strip.loops.flat().some((c) => {
     if (c.other < 0 || c.convexity !== 'convex' || c.edge === b.edge) return false;
     const p = borderPoints(model, c);
-    const wall = graph.patches[c.other]!;
-    const down = dot(outwardNormal(model.faces[wall.faces[0]!]!, p[Math.floor(p.length / 2)]!), d);
+    const wall = entryAt(graph.patches, c.other);
+    const down = dot(
+      outwardNormal(entryAt(model.faces, first(wall.faces)), entryAt(p, Math.floor(p.length / 2))),
+      d,
+    );
     return down < tilt - 0.1 && Math.max(...p.map((q) => dot(q, d))) < low + 0.5 * drop;
   });
   if (!hasWall) return null;
@@ -84,7 +93,7 @@ function chamferAt(context: RecogniseContext, b: Border, d: Vec3): EdgeForm | nu
 
 function roundAt(context: RecogniseContext, b: Border, top: number, d: Vec3): EdgeForm | null {
   const { model, graph } = context;
-  const strip = graph.patches[b.other]!;
+  const strip = entryAt(graph.patches, b.other);
   const { surface } = strip;
   if (strip.reversed) return null;
   const radius =
@@ -96,9 +105,12 @@ function roundAt(context: RecogniseContext, b: Border, top: number, d: Vec3): Ed
   if (radius === null || radius > WIDEST * diagonal(context)) return null;
   const hasWall = strip.loops.flat().some((c) => {
     if (c.other < 0 || c.other === top || c.convexity !== 'smooth') return false;
-    const wall = graph.patches[c.other]!;
+    const wall = entryAt(graph.patches, c.other);
     const p = borderPoints(model, c);
-    const up = dot(outwardNormal(model.faces[wall.faces[0]!]!, p[Math.floor(p.length / 2)]!), d);
+    const up = dot(
+      outwardNormal(entryAt(model.faces, first(wall.faces)), entryAt(p, Math.floor(p.length / 2))),
+      d,
+    );
     return wall.surface.kind !== 'torus' && wall.surface.kind !== 'sphere' && Math.abs(up) < 0.02;
   });
   return hasWall

@@ -1,3 +1,4 @@
+import { at as entryAt, first, known } from '../../lists.ts';
 import {
   add,
   along,
@@ -12,7 +13,7 @@ import {
 } from '../../geometry/vec.ts';
 import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
 import type { Bounds } from '../../model/solid-model.ts';
-import { once, type RecogniseContext } from '../family.ts';
+import { isHole, once, type RecogniseContext } from '../family.ts';
 import { outerLoop } from '../strip/find.ts';
 import { planFrame } from '../strip/sides.ts';
 import { isSameForm, stripAt, type EdgeForm } from './form.ts';
@@ -45,14 +46,14 @@ function findRuns(context: RecogniseContext): EdgeRun[] {
   const holes = holeFaces(context);
   const out: EdgeRun[] = [];
   const tops = patches.flatMap((p) => {
-    const d = planeNormal(graph.patches[p]!);
+    const d = planeNormal(entryAt(graph.patches, p));
     return d ? [{ patch: p, d, rank: rankOf(d, context.main) }] : [];
   });
   tops.sort((a, b) => a.rank - b.rank || a.patch - b.patch);
   // A strip belongs to the face that is read first: its other edge is not sharp for the face beside it.
   const strips = new Set<number>();
   for (const { patch, d } of tops) {
-    const { loops } = graph.patches[patch]!;
+    const { loops } = entryAt(graph.patches, patch);
     const outline = outerLoop(context, loops, planFrame(d));
     loops.forEach((loop, i) => {
       const forms = loop.map((b): EdgeForm | null => {
@@ -63,8 +64,8 @@ function findRuns(context: RecogniseContext): EdgeRun[] {
         return form && !isCovered(context, b, d) ? form : null;
       });
       for (const run of group(forms)) {
-        const borders = run.at.map((k) => loop[k]!);
-        const form = forms[run.at[0]!]!;
+        const borders = run.at.map((k) => entryAt(loop, k));
+        const form = known(forms[first(run.at)], 'its form');
         for (const b of borders) {
           usedEdges.add(b.edge);
           if (form.kind !== 'sharp') {
@@ -87,14 +88,14 @@ function findRuns(context: RecogniseContext): EdgeRun[] {
 /** A strip that runs along the direction that is up belongs to the part's outline: it is milled with it, not broken as an edge. */
 function isUpright({ model, main }: RecogniseContext, b: Border, d: Vec3): boolean {
   if (!isSquare(d, main)) return false;
-  const { points } = model.edges[b.edge]!;
-  return isParallel(normalize(sub(points[points.length - 1]!, points[0]!)), main);
+  const { points } = entryAt(model.edges, b.edge);
+  return isParallel(normalize(sub(entryAt(points, points.length - 1), first(points))), main);
 }
 
 /** Hole of each face that belongs to one. */
 function holeFaces({ found }: RecogniseContext): Map<number, string> {
   const out = new Map<number, string>();
-  for (const f of found) if (f.family === 'hole') for (const face of f.faces) out.set(face, f.id);
+  for (const f of found) if (isHole(f)) for (const face of f.faces) out.set(face, f.id);
   return out;
 }
 
@@ -105,14 +106,18 @@ function rankOf(d: Vec3, main: Vec3): number {
   if (share < -0.9999) return 1;
   // Any order that does not depend on the file's: by direction.
   const lead = d.map((v) => Math.round(v * 1000));
-  return 10 + (2000 - lead[0]!) * 1e-3 + (2000 - lead[1]!) * 1e-6 + (2000 - lead[2]!) * 1e-9;
+  return (
+    10 + (2000 - first(lead)) * 1e-3 + (2000 - entryAt(lead, 1)) * 1e-6 + (2000 - entryAt(lead, 2)) * 1e-9
+  );
 }
 
 /** Neighbours of one form along a loop, going round its end. */
 function group(forms: (EdgeForm | null)[]): { at: number[]; closed: boolean }[] {
   const n = forms.length;
   const like = (a: number, b: number): boolean =>
-    forms[a] !== null && forms[b] !== null && isSameForm(forms[a]!, forms[b]!);
+    forms[a] !== null &&
+    forms[b] !== null &&
+    isSameForm(known(forms[a], 'its form'), known(forms[b], 'its form'));
   let start = forms.findIndex((_, i) => !like((i + n - 1) % n, i));
   const closed = start < 0;
   if (closed) start = 0;
@@ -138,21 +143,21 @@ function samplesOn({ model }: RecogniseContext, b: Border, d: Vec3): Sample[] {
   const points = borderPoints(model, b);
   const n = points.length;
   const at = (i: number, k: number): Sample => {
-    const [p, q] = [points[i]!, points[k]!];
+    const [p, q] = [entryAt(points, i), entryAt(points, k)];
     return { point: scale(add(p, q), 0.5), outward: normalize(cross(normalize(sub(q, p)), d)) };
   };
   if (n <= 2) return [at(0, n - 1)];
   const steps = [0.12, 0.37, 0.62, 0.87].map((share) => Math.min(n - 2, Math.floor(share * (n - 1))));
   return [...new Set(steps)].map((i) => {
     const s = at(i, i + 1);
-    return { ...s, point: points[i]! };
+    return { ...s, point: entryAt(points, i) };
   });
 }
 
 /** True where something of the part stands above the edge: no straight tool gets at it from `d`. */
 function isCovered(context: RecogniseContext, b: Border, d: Vec3): boolean {
   const samples = samplesOn(context, b, d);
-  const { point } = samples[0]!;
+  const { point } = first(samples);
   if (dot(point, d) + 2e-3 >= farthestAlong(context.model.bounds, d)) return false;
   return samples.some(({ point: p, outward }) =>
     [0.05, -0.05].some((k) => context.rays.firstHit(along(along(p, outward, k), d, 1e-3), d) !== null),
@@ -160,7 +165,7 @@ function isCovered(context: RecogniseContext, b: Border, d: Vec3): boolean {
 }
 
 const farthestAlong = ({ min, max }: Bounds, d: Vec3): number =>
-  d.reduce((sum, v, i) => sum + v * (v > 0 ? max[i]! : min[i]!), 0);
+  d.reduce((sum, v, i) => sum + v * (v > 0 ? entryAt(max, i) : entryAt(min, i)), 0);
 
 function describe(
   context: RecogniseContext,
@@ -178,10 +183,11 @@ function describe(
   const rim = side === 'inside' ? roundRim(context, borders) : null;
   if (rim !== null) beside = 2 * (rim - reach);
   const isHighest =
-    dot(model.edges[borders[0]!.edge]!.points[0]!, d) + 2e-3 >= farthestAlong(model.bounds, d);
+    dot(first(entryAt(model.edges, first(borders).edge).points), d) + 2e-3 >= farthestAlong(model.bounds, d);
   for (const b of borders) {
     const points = borderPoints(model, b);
-    for (let i = 1; i < points.length; i++) length += Math.hypot(...sub(points[i]!, points[i - 1]!));
+    for (let i = 1; i < points.length; i++)
+      length += Math.hypot(...sub(entryAt(points, i), entryAt(points, i - 1)));
     const samples = samplesOn(context, b, d);
     for (const { point, outward } of rim === null ? samples : samples.slice(0, 1)) {
       const foot = along(along(point, outward, reach + 0.02), d, -drop);
@@ -194,13 +200,14 @@ function describe(
       if (hit !== null) below = Math.min(below, hit + 1e-3 + drop);
     }
   }
-  const circles = borders.map((b) => model.edges[b.edge]!.curve);
+  const circles = borders.map((b) => entryAt(model.edges, b.edge).curve);
   // Chords are shorter than the arc they stand for.
   if (circles.some((c) => c.kind === 'circle'))
     length = borders.reduce((sum, b) => sum + exactLength(context, b), 0);
-  const middle = borderPoints(model, borders[Math.floor(borders.length / 2)]!);
+  const middle = borderPoints(model, entryAt(borders, Math.floor(borders.length / 2)));
   const k = Math.floor(middle.length / 2);
-  const at: Vec3 = middle.length === 2 ? scale(add(middle[0]!, middle[1]!), 0.5) : middle[k]!;
+  const at: Vec3 =
+    middle.length === 2 ? scale(add(first(middle), entryAt(middle, 1)), 0.5) : entryAt(middle, k);
   return {
     form,
     axis: d,
@@ -219,18 +226,19 @@ function describe(
 /** Radius of a rim that is one whole circle, or null. */
 function roundRim({ model }: RecogniseContext, borders: Border[]): number | null {
   if (borders.length !== 1) return null;
-  const { curve, points } = model.edges[borders[0]!.edge]!;
-  return curve.kind === 'circle' && Math.hypot(...sub(points[0]!, points[points.length - 1]!)) < 1e-6
+  const { curve, points } = entryAt(model.edges, first(borders).edge);
+  return curve.kind === 'circle' &&
+    Math.hypot(...sub(first(points), entryAt(points, points.length - 1))) < 1e-6
     ? curve.radius
     : null;
 }
 
 /** Length of an edge; arcs by radius and the angle that their points span. */
 function exactLength({ model }: RecogniseContext, b: Border): number {
-  const { curve, points } = model.edges[b.edge]!;
+  const { curve, points } = entryAt(model.edges, b.edge);
   let [sum, turn] = [0, 0];
   for (let i = 1; i < points.length; i++) {
-    const chord = Math.hypot(...sub(points[i]!, points[i - 1]!));
+    const chord = Math.hypot(...sub(entryAt(points, i), entryAt(points, i - 1)));
     sum += chord;
     if (curve.kind === 'circle') turn += 2 * Math.asin(Math.min(1, chord / (2 * curve.radius)));
   }

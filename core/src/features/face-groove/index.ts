@@ -1,3 +1,5 @@
+import { depthChanges, raised, raisedPiece } from '../changes.ts';
+import { first as firstOf, known } from '../../lists.ts';
 import { piecePoints } from '../curves.ts';
 import { segmentPoint } from '../../geometry/path.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
@@ -11,6 +13,11 @@ import type { FaceGrooveFeature } from './schema.ts';
 export const faceGrooveFamily: FeatureFamily<'face-groove'> = {
   family: 'face-groove',
   prefix: 'G',
+  changes: depthChanges((f, by) => ({
+    at: raised(f.at, f.axis, by),
+    centreline: f.centreline.map((p) => raisedPiece(p, f.axis, by)),
+    ...(f.centre ? { centre: raised(f.centre, f.axis, by) } : {}),
+  })),
   recognise: recogniseFaceGrooves,
   place: (f) => f.at,
   group: (f) =>
@@ -25,7 +32,7 @@ export const faceGrooveFamily: FeatureFamily<'face-groove'> = {
       depthPart(f.depth, anyDepth),
     ].join('|'),
   describe: (f, say) =>
-    `${f.outerDiameter === undefined ? '' : `⌀${say(f.outerDiameter)} / ⌀${say(f.innerDiameter!)}, `}${say(f.width)} wide ↧${say(f.depth)}`,
+    `${f.outerDiameter === undefined ? '' : `⌀${say(f.outerDiameter)} / ⌀${say(known(f.innerDiameter, 'its inner diameter'))}, `}${say(f.width)} wide ↧${say(f.depth)}`,
   sortBy: (f) => f.width,
   opening: (f) => ({
     runs: f.centreline.map((p) => piecePoints(p, f.axis)),
@@ -39,7 +46,7 @@ function recogniseFaceGrooves(context: RecogniseContext): Recognised<FaceGrooveF
   const features: Found<FaceGrooveFeature>[] = [];
   for (const s of strips(context)) {
     if (!s.closed || s.ceilings.length > 0 || isTaken(context, s)) continue;
-    const first = s.centreline[0]!;
+    const first = firstOf(s.centreline);
     const shape = shapeOf(s);
     features.push({
       family: 'face-groove',
@@ -67,7 +74,7 @@ function recogniseFaceGrooves(context: RecogniseContext): Recognised<FaceGrooveF
 
 /** Ring: one circle. Racetrack: two parallel lines and two half turns. Path: anything else. */
 function shapeOf(s: Strip): FaceGrooveFeature['shape'] {
-  if (s.centreline.length === 1 && s.centreline[0]!.kind === 'arc') return 'ring';
+  if (s.centreline.length === 1 && firstOf(s.centreline).kind === 'arc') return 'ring';
   const arcs = s.centreline.filter((c) => c.kind === 'arc');
   const isRacetrack =
     s.centreline.length === 4 &&

@@ -1,3 +1,4 @@
+import { at as entryAt, first, got } from '../../lists.ts';
 import { dot, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { isCircleAbout } from '../../model/circle-edge.ts';
@@ -47,12 +48,12 @@ export function components(
   const { line, pieces } = group;
   const owner = new Map(pieces.map((p, i) => [p.face, i]));
   const parent = pieces.map((_, i) => i);
-  const root = (i: number): number => (parent[i] === i ? i : (parent[i] = root(parent[i]!)));
+  const root = (i: number): number => (parent[i] === i ? i : (parent[i] = root(entryAt(parent, i))));
   const join = (a: number, b: number) => (parent[root(a)] = root(b));
   const ringEdges = new Map<number, { piece: number; concave: boolean }[]>();
   pieces.forEach((p, i) => {
-    for (const { edge } of model.faces[p.face]!.loops.flat()) {
-      const e = model.edges[edge]!;
+    for (const { edge } of entryAt(model.faces, p.face).loops.flat()) {
+      const e = entryAt(model.edges, edge);
       for (const f of e.faces) {
         if (f === p.face) continue;
         const other = owner.get(f);
@@ -80,14 +81,14 @@ export function components(
     c.pieces.push(p);
     byRoot.set(r, c);
   });
-  for (const [face, piece] of flats) byRoot.get(root(piece))!.flats.push(face);
+  for (const [face, piece] of flats) got(byRoot, root(piece)).flats.push(face);
   const list = [...byRoot.values()];
   for (const c of list) c.rims = rimsOf(model, c);
   return joinAcrossGaps(model, list, isAir);
 }
 
 function isSquarePlane(model: SolidModel, face: number, line: AxisLine): boolean {
-  const s = model.faces[face]!.surface;
+  const s = entryAt(model.faces, face).surface;
   return s.kind === 'plane' && isParallel(s.normal, line.direction);
 }
 
@@ -96,8 +97,8 @@ export function rimsOf(model: SolidModel, c: Component): Rim[] {
   const own = new Set([...c.pieces.map((p) => p.face), ...c.flats]);
   const border: number[] = [];
   for (const p of c.pieces) {
-    for (const { edge } of model.faces[p.face]!.loops.flat()) {
-      const e = model.edges[edge]!;
+    for (const { edge } of entryAt(model.faces, p.face).loops.flat()) {
+      const e = entryAt(model.edges, edge);
       if (e.convexity !== 'seam' && e.faces.some((f) => !own.has(f))) border.push(edge);
     }
   }
@@ -105,9 +106,9 @@ export function rimsOf(model: SolidModel, c: Component): Rim[] {
   const runOf = new Map<string, number[]>();
   const runs: number[][] = [];
   for (const edge of new Set(border)) {
-    const { points } = model.edges[edge]!;
-    const ends = [key(points[0]!), key(points[points.length - 1]!)];
-    const touched = [...new Set(ends.flatMap((k) => (runOf.has(k) ? [runOf.get(k)!] : [])))];
+    const { points } = entryAt(model.edges, edge);
+    const ends = [key(first(points)), key(entryAt(points, points.length - 1))];
+    const touched = [...new Set(ends.flatMap((k) => (runOf.has(k) ? [got(runOf, k)] : [])))];
     const run = touched[0] ?? [];
     if (touched.length === 0) runs.push(run);
     for (const other of touched.slice(1)) {
@@ -126,19 +127,21 @@ function describeRim(model: SolidModel, edges: number[], line: AxisLine, own: Se
   const bins = newBins();
   let [low, high, concave, total] = [Infinity, -Infinity, 0, 0];
   for (const index of edges) {
-    const e = model.edges[index]!;
+    const e = entryAt(model.edges, index);
     e.points.forEach((p, i) => {
       const h = dot(sub(p, line.origin), line.direction);
       [low, high] = [Math.min(low, h), Math.max(high, h)];
       if (i === 0) return;
-      const q = e.points[i - 1]!;
+      const q = entryAt(e.points, i - 1);
       markArc(q, p, line, x, y, bins);
       const l = Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
       total += l;
       if (e.convexity === 'concave') concave += l;
     });
   }
-  const neighbours = [...new Set(edges.flatMap((i) => model.edges[i]!.faces.filter((f) => !own.has(f))))];
+  const neighbours = [
+    ...new Set(edges.flatMap((i) => entryAt(model.edges, i).faces.filter((f) => !own.has(f)))),
+  ];
   return {
     edges,
     neighbours,
@@ -179,7 +182,7 @@ function joinAcrossGaps(
 }
 
 const at = (line: AxisLine, t: number): Vec3 =>
-  [0, 1, 2].map((i) => line.origin[i]! + t * line.direction[i]!) as Vec3;
+  [0, 1, 2].map((i) => entryAt(line.origin, i) + t * entryAt(line.direction, i)) as Vec3;
 const lowOf = (c: Component): number => Math.min(...c.pieces.map((p) => p.low));
 const highOf = (c: Component): number => Math.max(...c.pieces.map((p) => p.high));
 
@@ -197,7 +200,9 @@ function isFork(model: SolidModel, lower: Component, upper: Component): boolean 
   const plain = (r: Rim | null): boolean =>
     r !== null &&
     r.level &&
-    r.edges.every((e) => isCircleAbout(model.edges[e]!.points, lower.line.origin, lower.line.direction)) &&
+    r.edges.every((e) =>
+      isCircleAbout(entryAt(model.edges, e).points, lower.line.origin, lower.line.direction),
+    ) &&
     r.neighbours.every((f) => isSquarePlane(model, f, lower.line));
   return plain(a) && plain(b);
 }
@@ -219,18 +224,18 @@ export function bottomRim(c: Component): Rim | null {
 export function hasIsland(model: SolidModel, graph: PatchGraph, rim: Rim, line: AxisLine): boolean {
   return rim.neighbours.some((f) => {
     if (!isSquarePlane(model, f, line)) return false;
-    return graph.patches[graph.ofFace[f]!]!.loops.some((loop) => {
+    return entryAt(graph.patches, entryAt(graph.ofFace, f)).loops.some((loop) => {
       const rises = loop.every(
         ({ edge, convexity, other }) =>
           !rim.edges.includes(edge) &&
           convexity === 'concave' &&
           other >= 0 &&
-          !graph.patches[other]!.reversed,
+          !entryAt(graph.patches, other).reversed,
       );
       return (
         rises &&
         isCircleAbout(
-          loop.flatMap((b) => model.edges[b.edge]!.points),
+          loop.flatMap((b) => entryAt(model.edges, b.edge).points),
           line.origin,
           line.direction,
         )

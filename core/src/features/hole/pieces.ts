@@ -1,3 +1,4 @@
+import { at as entryAt, first, got } from '../../lists.ts';
 import { along, cross, dot, length, reject, scale, sub, type Vec3 } from '../../geometry/vec.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { loopPoints, type Face, type SolidModel } from '../../model/solid-model.ts';
@@ -37,7 +38,7 @@ export function axisGroups(model: SolidModel, faces: number[], middle: Vec3): Ax
   const finder = new LineFinder();
   const members = new Map<AxisLine, number[]>();
   for (const index of faces) {
-    const { surface, reversed } = model.faces[index]!;
+    const { surface, reversed } = entryAt(model.faces, index);
     if (!reversed || (surface.kind !== 'cylinder' && surface.kind !== 'cone' && surface.kind !== 'torus'))
       continue;
     const direction = canonical(surface.axis);
@@ -59,13 +60,13 @@ function attachSphere(
   byFace: Map<number, AxisLine>,
   members: Map<AxisLine, number[]>,
 ): void {
-  const { surface, reversed, loops } = model.faces[index]!;
+  const { surface, reversed, loops } = entryAt(model.faces, index);
   if (!reversed || surface.kind !== 'sphere') return;
   for (const { edge } of loops.flat()) {
-    for (const neighbour of model.edges[edge]!.faces) {
+    for (const neighbour of entryAt(model.edges, edge).faces) {
       const line = byFace.get(neighbour);
       if (line && length(reject(sub(surface.origin, line.origin), line.direction)) < AXIS_TOLERANCE) {
-        members.get(line)!.push(index);
+        got(members, line).push(index);
         return;
       }
     }
@@ -78,7 +79,7 @@ function split(model: SolidModel, line: AxisLine, faces: number[]): AxisGroup {
   const sameSurface: Piece[][] = [];
   for (const p of pieces) {
     const mates = sameSurface.find((g) =>
-      lieOnOneSurface(model.faces[g[0]!.face]!, model.faces[p.face]!, g[0]!, p),
+      lieOnOneSurface(entryAt(model.faces, first(g).face), entryAt(model.faces, p.face), first(g), p),
     );
     if (mates) mates.push(p);
     else sameSurface.push([p]);
@@ -86,7 +87,7 @@ function split(model: SolidModel, line: AxisLine, faces: number[]): AxisGroup {
   const group: AxisGroup = { line, pieces: [] };
   for (const mates of sameSurface) {
     const bins = new Uint8Array(BINS);
-    for (const p of mates) markTurn(model, model.faces[p.face]!, line, bins);
+    for (const p of mates) markTurn(model, entryAt(model.faces, p.face), line, bins);
     if (covered(bins) >= FULL_TURN_BINS) group.pieces.push(...mates);
   }
   return group;
@@ -110,11 +111,11 @@ function lieOnOneSurface(a: Face, b: Face, pa: Piece, pb: Piece): boolean {
 }
 
 function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
-  const { surface, loops } = model.faces[face]!;
+  const { surface, loops } = entryAt(model.faces, face);
   const heights = loops
     .flatMap((l) => loopPoints(model, l))
     .map((p) => dot(sub(p, line.origin), line.direction));
-  const open = loops.flat().flatMap(({ edge }) => model.edges[edge]!.points);
+  const open = loops.flat().flatMap(({ edge }) => entryAt(model.edges, edge).points);
   for (const p of open) heights.push(dot(sub(p, line.origin), line.direction));
   let [low, high] = [Infinity, -Infinity];
   for (const h of heights) [low, high] = [Math.min(low, h), Math.max(high, h)];
@@ -150,7 +151,7 @@ function markTurn(model: SolidModel, face: Face, line: AxisLine, bins: Uint8Arra
   for (const loop of face.loops) {
     const points = loopPoints(model, loop);
     for (let i = 0; i < points.length; i++)
-      markArc(points[i]!, points[(i + 1) % points.length]!, line, x, y, bins);
+      markArc(entryAt(points, i), entryAt(points, (i + 1) % points.length), line, x, y, bins);
   }
 }
 
@@ -172,10 +173,10 @@ export const isFullTurn = (bins: Uint8Array): boolean => covered(bins) >= FULL_T
 
 /** The direction or its opposite, so that equal lines compare equal. */
 function canonical(d: Vec3): Vec3 {
-  const k = [0, 1, 2].sort((a, b) => Math.abs(d[b]!) - Math.abs(d[a]!) || a - b)[0]!;
+  const k = first([0, 1, 2].sort((a, b) => Math.abs(entryAt(d, b)) - Math.abs(entryAt(d, a)) || a - b));
   // Near-ties between components are decided by the first that is clearly not zero.
-  const lead = d.findIndex((v) => Math.abs(v) > Math.abs(d[k]!) - 1e-3);
-  return d[lead]! < 0 ? scale(d, -1) : d;
+  const lead = d.findIndex((v) => Math.abs(v) > Math.abs(entryAt(d, k)) - 1e-3);
+  return entryAt(d, lead) < 0 ? scale(d, -1) : d;
 }
 
 /** Finds equal lines within tolerance through a spatial hash. */
@@ -189,7 +190,7 @@ class LineFinder {
       for (let j = -1; j <= 1; j++)
         for (let k = -1; k <= 1; k++) {
           const near = this.cells
-            .get(`${c[0]! + i},${c[1]! + j},${c[2]! + k}`)
+            .get(`${first(c) + i},${entryAt(c, 1) + j},${entryAt(c, 2) + k}`)
             ?.find((l) => this.same(l, line));
           if (near) return near;
         }

@@ -1,3 +1,5 @@
+import { holeChanges } from './changes.ts';
+import { at, first as firstOf, known } from '../../lists.ts';
 import { along, dot, scale, sub, type Vec3, isParallel, isAlong } from '../../geometry/vec.ts';
 import type { Bounds } from '../../model/solid-model.ts';
 import { angleBasis } from '../../model/surface.ts';
@@ -24,6 +26,9 @@ const ROLE_NAMES: Record<HoleFeature['role'], string> = {
 export const holeFamily: FeatureFamily<'hole'> = {
   family: 'hole',
   prefix: 'H',
+  placeBelow: (f) => (f.kind === 'through' ? along(f.entry, f.axis, -f.depth) : null),
+  isOpenBelow: (f) => f.kind === 'through',
+  changes: holeChanges,
   recognise: recogniseHoles,
   place: (f) => f.entry,
   group: (f) => `${ROLE_NAMES[f.role]}, ${f.kind}`,
@@ -136,7 +141,7 @@ function readHole(context: RecogniseContext, c: Component): Found<HoleFeature> |
   if (sign === null) return 'void';
   const [near, far] = sign > 0 ? [ends.high, ends.low] : [ends.low, ends.high];
   const direction = scale(c.line.direction, sign);
-  const nearRim = near.rim!;
+  const nearRim = known(near.rim, 'its rim');
   const entryT = sign > 0 ? nearRim.high : nearRim.low;
   const steps = stepsFrom(c, sign, entryT);
   const farDepth = far.rim ? sign * (entryT - (sign > 0 ? far.rim.low : far.rim.high)) : 0;
@@ -191,7 +196,7 @@ function hasCrossing(c: Component, near: Rim | null, far: Rim | null): boolean {
 function isBroken(context: RecogniseContext, end: End): boolean {
   const { rim } = end;
   if (!rim || rim.level || rim.neighbours.length < 2) return false;
-  const planes = rim.neighbours.map((f) => context.model.faces[f]!.surface);
+  const planes = rim.neighbours.map((f) => at(context.model.faces, f).surface);
   return planes.some((s) => s.kind === 'plane');
 }
 
@@ -238,7 +243,7 @@ function chooseEntry(
 function closedBy({ model }: RecogniseContext, { rim }: End, line: AxisLine, direction: Vec3): HoleBottom {
   if (!rim) return { shape: 'unknown' };
   for (const f of rim.neighbours) {
-    const { surface: s, reversed } = model.faces[f]!;
+    const { surface: s, reversed } = at(model.faces, f);
     if (s.kind !== 'cone' || !reversed || !isAlong(s.axis, direction)) continue;
     const off = sub(s.origin, line.origin);
     const aside = sub(off, scale(direction, dot(off, direction)));
@@ -246,7 +251,7 @@ function closedBy({ model }: RecogniseContext, { rim }: End, line: AxisLine, dir
       return { shape: 'cone', angle: round((360 / Math.PI) * s.semiAngle) };
   }
   const isFlat = rim.neighbours.every((f) => {
-    const s = model.faces[f]!.surface;
+    const s = at(model.faces, f).surface;
     return s.kind === 'plane' && isParallel(s.normal, direction);
   });
   return { shape: isFlat ? 'flat' : 'unknown' };
@@ -255,7 +260,7 @@ function closedBy({ model }: RecogniseContext, { rim }: End, line: AxisLine, dir
 /** The flat at the far end, when it is only a floor. */
 function floorFaces(context: RecogniseContext, far: End): number[] {
   if (!far.rim || far.open) return [];
-  return far.rim.neighbours.filter((f) => context.model.faces[f]!.loops.length === 1);
+  return far.rim.neighbours.filter((f) => at(context.model.faces, f).loops.length === 1);
 }
 
 /** True where nothing of the part stands in the way of a straight tool as wide as the opening. */
@@ -284,13 +289,13 @@ function isClear(context: RecogniseContext, c: Component, end: End, direction: V
 
 /** How far the part's box reaches along a direction: what opens there has nothing above it. */
 const farthestAlong = ({ min, max }: Bounds, d: Vec3): number =>
-  d.reduce((sum, v, i) => sum + v * (v > 0 ? max[i]! : min[i]!), 0);
+  d.reduce((sum, v, i) => sum + v * (v > 0 ? at(max, i) : at(min, i)), 0);
 
 function roleOf(stack: StackStep[]): HoleFeature['role'] {
   if (stack.some((s) => s.shape === 'cone' && Math.abs(s.angle - TAPER_ANGLE) < 0.05)) return 'tapered';
   const cylinders = stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []));
   const distinct = new Set(cylinders.map((d) => d.toFixed(2))).size;
-  const first = stack[0]!;
+  const first = firstOf(stack);
   const second = stack[1];
   if (distinct <= 1) {
     if (
@@ -299,7 +304,7 @@ function roleOf(stack: StackStep[]): HoleFeature['role'] {
       isCountersink(first.startDiameter, second.diameter)
     )
       return 'countersunk';
-    const last = stack[stack.length - 1]!;
+    const last = at(stack, stack.length - 1);
     const before = stack[stack.length - 2];
     if (
       last.shape === 'cone' &&

@@ -1,3 +1,4 @@
+import { at } from '../../lists.ts';
 import type { Component, Rim } from './components.ts';
 import { round } from '../round.ts';
 import { RADIUS_TOLERANCE, type Piece } from './pieces.ts';
@@ -92,14 +93,14 @@ export function takeUndercuts(steps: Step[], endsInFloor: boolean): { steps: Ste
   const undercuts: Undercut[] = [];
   let out = [...steps];
   for (let i = 0; i + 1 < out.length; i++) {
-    const bore = out[i]!;
+    const bore = at(out, i);
     if (bore.kind !== 'cylinder') continue;
     const limit = bore.radiusEnd + RADIUS_TOLERANCE;
     let k = i + 1;
     while (
       k < out.length &&
-      Math.max(out[k]!.radiusTop, out[k]!.radiusEnd) > limit &&
-      out[k]!.radiusEnd > bore.radiusEnd - RADIUS_TOLERANCE
+      Math.max(at(out, k).radiusTop, at(out, k).radiusEnd) > limit &&
+      at(out, k).radiusEnd > bore.radiusEnd - RADIUS_TOLERANCE
     )
       k++;
     const ring = out.slice(i + 1, k);
@@ -147,7 +148,7 @@ export function readStack(steps: Step[], far: Rim | null, farDepth: number, clos
   const rest = [...steps];
   const isOpen = far !== null && far.concaveShare <= 0.5 && closed.shape !== 'cone';
   let bottom: HoleBottom = isOpen ? { shape: 'open' } : closed;
-  const last = rest[rest.length - 1]!;
+  const last = at(rest, rest.length - 1);
   if (rest.length > 1 && bottom.shape !== 'open' && last.kind === 'torus') rest.pop();
   else if (last.kind === 'sphere' && far === null) {
     bottom = { shape: 'ball' };

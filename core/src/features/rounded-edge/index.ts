@@ -8,6 +8,7 @@ import type { RoundedEdgeFeature } from './schema.ts';
 export const roundedEdgeFamily: FeatureFamily<'rounded-edge'> = {
   family: 'rounded-edge',
   prefix: 'R',
+  isOnEdge: true,
   recognise: recogniseRoundedEdges,
   place: (f) => f.at,
   group: (f) => `Rounded edges, ${f.side}`,

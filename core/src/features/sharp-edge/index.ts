@@ -1,3 +1,4 @@
+import { at, first } from '../../lists.ts';
 import { edgeFields, runFaces } from '../edge/describe.ts';
 import { edgeRuns } from '../edge/runs.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
@@ -8,6 +9,8 @@ import type { SharpEdgeFeature } from './schema.ts';
 export const sharpEdgeFamily: FeatureFamily<'sharp-edge'> = {
   family: 'sharp-edge',
   prefix: 'E',
+  isOnEdge: true,
+  optional: 'Sharp in the model: nothing asks for a break.',
   recognise: recogniseSharpEdges,
   place: (f) => f.at,
   group: (f) => (f.holeId ? 'Sharp hole rims' : `Sharp edges, ${f.side}`),
@@ -30,7 +33,7 @@ function recogniseSharpEdges(context: RecogniseContext): Recognised<SharpEdgeFea
   for (const r of edgeRuns(context)) {
     if (r.form.kind !== 'sharp') continue;
     const { holeId } = r.form;
-    const wall = context.graph.patches[r.strips[0]!]!.surface;
+    const wall = at(context.graph.patches, first(r.strips)).surface;
     features.push({
       family: 'sharp-edge',
       ...edgeFields(context, r),
@@ -42,3 +45,17 @@ function recogniseSharpEdges(context: RecogniseContext): Recognised<SharpEdgeFea
   }
   return { features, notes: [] };
 }
+
+/** Edges chosen by hand, to be broken. */
+export const handMadeEdge = (
+  made: Pick<SharpEdgeFeature, 'family' | 'axis' | 'edges' | 'at' | 'length' | 'side' | 'loop'>,
+  id: string,
+): SharpEdgeFeature => ({
+  ...made,
+  id,
+  solid: 0,
+  faces: [],
+  reachableFrom: [made.axis],
+  roomBeside: null,
+  roomBelow: null,
+});

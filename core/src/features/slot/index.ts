@@ -1,3 +1,5 @@
+import { depthChanges, raised } from '../changes.ts';
+import { at } from '../../lists.ts';
 import { straightRun } from '../curves.ts';
 import { dot, distance, type Vec3, isParallel, isAlong, isSquare } from '../../geometry/vec.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
@@ -24,6 +26,7 @@ const KIND_NAMES: Record<SlotFeature['kind'], string> = {
 export const slotFamily: FeatureFamily<'slot'> = {
   family: 'slot',
   prefix: 'S',
+  changes: depthChanges((f, by) => ({ centre: raised(f.centre, f.axis, by) })),
   recognise: recogniseSlots,
   place: (f) => f.centre,
   group: (f) => `Slots, ${KIND_NAMES[f.kind]}${f.bottom === 'open' ? ', through' : ''}`,
@@ -100,7 +103,7 @@ function joinAcross(context: RecogniseContext, slots: Found<SlotFeature>[]): Fou
   const out = [...slots];
   for (let i = 0; i < out.length; i++) {
     for (let k = i + 1; k < out.length; k++) {
-      const joined = joinPair(context, out[i]!, out[k]!);
+      const joined = joinPair(context, at(out, i), at(out, k));
       if (!joined) continue;
       out.splice(k, 1);
       out[i] = joined;
@@ -128,13 +131,15 @@ function joinPair(
   if (Math.abs(Math.hypot(...span) - Math.abs(u)) > 5e-3) return null;
   const gap = Math.abs(u) - (a.length + b.length) / 2;
   if (gap < -1e-3 || gap > Math.min(a.length, b.length, 3 * a.width)) return null;
-  const middle: Vec3 = [0, 1, 2].map((i) => a.centre[i]! - (a.depth / 2) * a.axis[i]!) as Vec3;
+  const middle: Vec3 = [0, 1, 2].map((i) => at(a.centre, i) - (a.depth / 2) * at(a.axis, i)) as Vec3;
   const sense = Math.sign(u);
   const ahead: Vec3 = [sense * a.direction[0], sense * a.direction[1], sense * a.direction[2]];
   if (rays.firstHit(middle, ahead, Math.abs(u)) !== null) return null;
   const length = (a.length + b.length) / 2 + Math.abs(u);
   const low = Math.min(-a.length / 2, u - b.length / 2);
-  const centre = [0, 1, 2].map((i) => round(a.centre[i]! + (low + length / 2) * a.direction[i]!)) as Vec3;
+  const centre = [0, 1, 2].map((i) =>
+    round(at(a.centre, i) + (low + length / 2) * at(a.direction, i)),
+  ) as Vec3;
   const openEnds = (a.kind === 'open-both-ends' ? 2 : 1) + (b.kind === 'open-both-ends' ? 2 : 1) - 2;
   return {
     ...a,

@@ -1,3 +1,4 @@
+import { at } from '../../lists.ts';
 import { pathLength, pathMiddle, segmentPoint, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { along, scale, type Vec3 } from '../../geometry/vec.ts';
 import type { CurvePiece } from '../base.ts';
@@ -16,12 +17,14 @@ export function stripFaces({ graph }: RecogniseContext, s: Strip, more: number[]
     ...s.ceilings,
     ...more,
   ];
-  return [...new Set(all.flatMap((p) => graph.patches[p]!.faces))].sort((a, b) => a - b);
+  return [...new Set(all.flatMap((p) => at(graph.patches, p).faces))].sort((a, b) => a - b);
 }
 
 /** True where a family before has taken any of the strip's walls. */
 export const isTaken = (context: RecogniseContext, s: Strip): boolean =>
-  [...s.left, ...s.right].some((p) => context.graph.patches[p]!.faces.every((f) => context.claimed.has(f)));
+  [...s.left, ...s.right].some((p) =>
+    at(context.graph.patches, p).faces.every((f) => context.claimed.has(f)),
+  );
 
 /** The centre line in space, at the level of the face. */
 export const centrelinePieces = (s: Strip): CurvePiece[] =>

@@ -1,3 +1,4 @@
+import { at as entryAt, first as firstOf, known } from '../../lists.ts';
 import {
   cross2,
   distance2,
@@ -33,14 +34,14 @@ function blindStrips(context: RecogniseContext): Strip[] {
   const { model, graph, patches, claimed } = context;
   const out: Strip[] = [];
   for (const floor of patches) {
-    const patch = graph.patches[floor]!;
+    const patch = entryAt(graph.patches, floor);
     const d = planeNormal(patch);
     if (!d || patch.faces.every((f) => claimed.has(f))) continue;
     if (!patch.loops.some((l) => l.some((b) => b.convexity === 'concave' || b.convexity === 'smooth')))
       continue;
     const frame = planFrame(d);
     const outline = outerLoop(context, patch.loops, frame);
-    const sides = floorSides(model, graph, patch.loops[outline]!, frame);
+    const sides = floorSides(model, graph, entryAt(patch.loops, outline), frame);
     if (!sides) continue;
     const islands: Side[][] = [];
     let broken = false;
@@ -52,9 +53,9 @@ function blindStrips(context: RecogniseContext): Strip[] {
       else broken = true;
     });
     if (broken || islands.length > 1) continue;
-    const shape = islands.length === 1 ? stripRound(sides, islands[0]!) : stripWithEnds(sides);
+    const shape = islands.length === 1 ? stripRound(sides, firstOf(islands)) : stripWithEnds(sides);
     if (!shape) continue;
-    const bottom = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, d);
+    const bottom = dot(firstOf(entryAt(model.edges, firstOf(firstOf(patch.loops)).edge).points), d);
     const [left, right] = [levelOf(context, shape.left, d, bottom), levelOf(context, shape.right, d, bottom)];
     out.push({
       frame,
@@ -108,7 +109,7 @@ export function outerLoop(
   loops.forEach((loop, i) => {
     const points = loopPoints(model, loop).map((p) => toPlan(frame, p));
     let area = 0;
-    points.forEach((p, k) => (area += cross2(p, points[(k + 1) % points.length]!) / 2));
+    points.forEach((p, k) => (area += cross2(p, entryAt(points, (k + 1) % points.length)) / 2));
     if (Math.abs(area) > size) [best, size] = [i, Math.abs(area)];
   });
   return best;
@@ -120,7 +121,7 @@ function throughStrips(context: RecogniseContext): Strip[] {
   const out: Strip[] = [];
   const used = new Set<number>();
   for (const cap of patches) {
-    const patch = graph.patches[cap]!;
+    const patch = entryAt(graph.patches, cap);
     const s = patch.surface;
     if (used.has(cap) || s.kind !== 'cylinder' || !patch.reversed || patch.faces.some((f) => claimed.has(f)))
       continue;
@@ -144,12 +145,14 @@ function facing(axis: Vec3, main: Vec3): Vec3 {
 
 /** True where the wall stands on something: one of its ends is a foot. */
 function hasFloor({ graph }: RecogniseContext, wall: number, d: Vec3): boolean {
-  return graph.patches[wall]!.loops.flat().some((b) => {
-    if (b.other < 0) return false;
-    const other = graph.patches[b.other]!;
-    if (isWall(other, d)) return false;
-    return b.convexity === 'concave' || (b.convexity === 'smooth' && other.reversed);
-  });
+  return entryAt(graph.patches, wall)
+    .loops.flat()
+    .some((b) => {
+      if (b.other < 0) return false;
+      const other = entryAt(graph.patches, b.other);
+      if (isWall(other, d)) return false;
+      return b.convexity === 'concave' || (b.convexity === 'smooth' && other.reversed);
+    });
 }
 
 /** The wall that flows into this one at a place in plan, and has its own `end` there. */
@@ -161,12 +164,13 @@ function wallAt(
   frame: ReturnType<typeof planFrame>,
 ): { patch: number; segment: Segment } | null {
   const { model, graph } = context;
-  for (const b of graph.patches[wall]!.loops.flat()) {
-    if (b.other < 0 || b.convexity === 'convex' || !isWall(graph.patches[b.other]!, frame.z)) continue;
-    const { points } = model.edges[b.edge]!;
+  for (const b of entryAt(graph.patches, wall).loops.flat()) {
+    if (b.other < 0 || b.convexity === 'convex' || !isWall(entryAt(graph.patches, b.other), frame.z))
+      continue;
+    const { points } = entryAt(model.edges, b.edge);
     if (
-      distance2(toPlan(frame, points[0]!), at) > 5e-3 ||
-      distance2(toPlan(frame, points[points.length - 1]!), at) > 5e-3
+      distance2(toPlan(frame, firstOf(points)), at) > 5e-3 ||
+      distance2(toPlan(frame, entryAt(points, points.length - 1)), at) > 5e-3
     )
       continue;
     const segment = patchSegment(context, b.other, frame);
@@ -184,7 +188,7 @@ function walkThrough(
   const chain: { patch: number; segment: Segment }[] = [{ patch: cap, segment: first }];
   let closed = false;
   for (let guard = 0; guard < 200; guard++) {
-    const last = chain[chain.length - 1]!;
+    const last = entryAt(chain, chain.length - 1);
     const next = wallAt(context, last.patch, last.segment.to, 'from', frame);
     if (!next) break;
     if (next.patch === cap) {
@@ -196,14 +200,18 @@ function walkThrough(
   if (!closed) {
     // Open ahead: what flows into the cap from behind is the other wall.
     for (let guard = 0; guard < 200; guard++) {
-      const before = wallAt(context, chain[0]!.patch, chain[0]!.segment.from, 'to', frame);
+      const before = wallAt(context, firstOf(chain).patch, firstOf(chain).segment.from, 'to', frame);
       if (!before || chain.some((c) => c.patch === before.patch)) break;
       chain.unshift(before);
     }
   }
   const sides: Side[] = chain.map(({ patch, segment }) => ({ kind: 'wall', patch, segment, through: [] }));
   if (!closed)
-    sides.push({ kind: 'open', from: chain[chain.length - 1]!.segment.to, to: chain[0]!.segment.from });
+    sides.push({
+      kind: 'open',
+      from: entryAt(chain, chain.length - 1).segment.to,
+      to: firstOf(chain).segment.from,
+    });
   const shape = stripWithEnds(sides);
   return shape && throughStrip(context, shape, frame);
 }
@@ -217,10 +225,10 @@ function throughStrip(
   const d = frame.z;
   const back: Vec3 = [-d[0], -d[1], -d[2]];
   const walls = [...shape.left, ...shape.right].map((w) => w.patch);
-  const lowest = Math.min(...walls.map((w) => extentAlong(model, graph.patches[w]!, d)[0]));
+  const lowest = Math.min(...walls.map((w) => extentAlong(model, entryAt(graph.patches, w), d)[0]));
   const side = (list: { patch: number }[], along: Vec3, floor: number): number =>
     levelOf(context, list, along, floor).top;
-  const highest = Math.max(...walls.map((w) => extentAlong(model, graph.patches[w]!, d)[1]));
+  const highest = Math.max(...walls.map((w) => extentAlong(model, entryAt(graph.patches, w), d)[1]));
   return {
     frame,
     floor: -1,
@@ -243,10 +251,10 @@ function patchSegment(
   index: number,
   frame: ReturnType<typeof planFrame>,
 ): Segment | null {
-  const patch = graph.patches[index]!;
+  const patch = entryAt(graph.patches, index);
   const s = patch.surface;
   if (s.kind === 'plane') {
-    const n = planeNormal(patch)!;
+    const n = known(planeNormal(patch), 'the normal of a plane');
     const t = normalize([
       n[1] * frame.z[2] - n[2] * frame.z[1],
       n[2] * frame.z[0] - n[0] * frame.z[2],
@@ -254,7 +262,8 @@ function patchSegment(
     ]);
     const [low, high] = extentAlong(model, patch, t);
     const offset = dot(s.origin, n);
-    const at = (u: number): Vec2 => toPlan(frame, [0, 1, 2].map((i) => t[i]! * u + n[i]! * offset) as Vec3);
+    const at = (u: number): Vec2 =>
+      toPlan(frame, [0, 1, 2].map((i) => entryAt(t, i) * u + entryAt(n, i) * offset) as Vec3);
     return { kind: 'line', from: at(low), to: at(high) };
   }
   if (s.kind !== 'cylinder') return null;
@@ -263,11 +272,11 @@ function patchSegment(
   const lean: Vec2 = [0, 0];
   const uprights: Vec2[] = [];
   for (const b of patch.loops.flat()) {
-    const { points } = model.edges[b.edge]!;
+    const { points } = entryAt(model.edges, b.edge);
     const plan = points.map((p) => toPlan(frame, p));
-    const run = sub(points[points.length - 1]!, points[0]!);
+    const run = sub(entryAt(points, points.length - 1), firstOf(points));
     if (isParallel(normalize(run), frame.z)) {
-      if (!uprights.some((u) => distance2(u, plan[0]!) < 5e-3)) uprights.push(plan[0]!);
+      if (!uprights.some((u) => distance2(u, firstOf(plan)) < 5e-3)) uprights.push(firstOf(plan));
       continue;
     }
     for (const p of plan) {
@@ -276,8 +285,8 @@ function patchSegment(
     }
     for (let i = 1; i < plan.length; i++) {
       const [p, q]: [Vec2, Vec2] = [
-        [plan[i - 1]![0] - centre[0], plan[i - 1]![1] - centre[1]],
-        [plan[i]![0] - centre[0], plan[i]![1] - centre[1]],
+        [entryAt(plan, i - 1)[0] - centre[0], entryAt(plan, i - 1)[1] - centre[1]],
+        [entryAt(plan, i)[0] - centre[0], entryAt(plan, i)[1] - centre[1]],
       ];
       sweep += Math.abs(Math.atan2(cross2(p, q), p[0] * q[0] + p[1] * q[1])) / 2;
     }
@@ -291,11 +300,11 @@ function patchSegment(
     [b, a],
   ].map(([from, to]): Segment => ({
     kind: 'arc',
-    from: from!,
-    to: to!,
+    from: known(from, 'its start'),
+    to: known(to, 'its end'),
     centre,
     radius: s.radius,
-    turn: turnBetween(centre, from!, to!, counterClockwise),
+    turn: turnBetween(centre, known(from, 'its start'), known(to, 'its end'), counterClockwise),
   }));
   const share = (way: Segment): number => {
     const m = segmentPoint(way, 0.5);

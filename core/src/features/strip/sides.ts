@@ -1,3 +1,4 @@
+import { at, first as firstOf, known } from '../../lists.ts';
 import { frameFrom, type Frame } from '../../geometry/frame.ts';
 import {
   cross2,
@@ -26,7 +27,7 @@ export type Side =
 export const planFrame = (d: Vec3): Frame => frameFrom([0, 0, 0], d, anyPerpendicular(d));
 export const toPlan = (f: Frame, p: Vec3): Vec2 => [dot(p, f.x), dot(p, f.y)];
 export const fromPlan = (f: Frame, [x, y]: Vec2, z: number): Vec3 =>
-  [0, 1, 2].map((i) => f.x[i]! * x + f.y[i]! * y + f.z[i]! * z) as Vec3;
+  [0, 1, 2].map((i) => at(f.x, i) * x + at(f.y, i) * y + at(f.z, i) * z) as Vec3;
 
 /** True for planes and cylinders whose rulings run along `d`. */
 export function isWall(p: Patch, d: Vec3): boolean {
@@ -50,9 +51,9 @@ export function floorSides(model: SolidModel, graph: PatchGraph, loop: Border[],
 
 function sideOf(model: SolidModel, graph: PatchGraph, b: Border, f: Frame): Side | null {
   const points = borderPoints(model, b);
-  const ends = { from: toPlan(f, points[0]!), to: toPlan(f, points[points.length - 1]!) };
+  const ends = { from: toPlan(f, firstOf(points)), to: toPlan(f, at(points, points.length - 1)) };
   if (b.other < 0 || b.convexity === 'convex' || b.convexity === 'open') return { kind: 'open', ...ends };
-  const other = graph.patches[b.other]!;
+  const other = at(graph.patches, b.other);
   if (b.convexity === 'concave') {
     if (isWall(other, f.z))
       return { kind: 'wall', patch: b.other, segment: wallSegment(other, points, f), through: [] };
@@ -62,11 +63,11 @@ function sideOf(model: SolidModel, graph: PatchGraph, b: Border, f: Frame): Side
   }
   // A fillet at the foot: the wall stands on its other side.
   if (!other.reversed || (other.surface.kind !== 'cylinder' && other.surface.kind !== 'torus')) return null;
-  const middle = points[Math.floor(points.length / 2)]!;
+  const middle = at(points, Math.floor(points.length / 2));
   let wall = -1;
   let nearest = Infinity;
   for (const c of other.loops.flat()) {
-    const p = c.other >= 0 && c.convexity === 'smooth' ? graph.patches[c.other]! : null;
+    const p = c.other >= 0 && c.convexity === 'smooth' ? at(graph.patches, c.other) : null;
     if (!p || !isWall(p, f.z)) continue;
     const away = Math.abs(distanceToSurface(p.surface, middle));
     if (away < nearest) [wall, nearest] = [c.other, away];
@@ -75,20 +76,20 @@ function sideOf(model: SolidModel, graph: PatchGraph, b: Border, f: Frame): Side
   return {
     kind: 'wall',
     patch: wall,
-    segment: wallSegment(graph.patches[wall]!, points, f),
+    segment: wallSegment(at(graph.patches, wall), points, f),
     through: [b.other],
   };
 }
 
 /** A wall in plan over the stretch that `points` span. */
 export function wallSegment(wall: Patch, points: Vec3[], f: Frame): Segment {
-  const [first, last] = [toPlan(f, points[0]!), toPlan(f, points[points.length - 1]!)];
+  const [first, last] = [toPlan(f, firstOf(points)), toPlan(f, at(points, points.length - 1))];
   const s = wall.surface;
   if (s.kind === 'cylinder') {
     const centre = toPlan(f, s.origin);
     let turn = 0;
     for (let i = 1; i < points.length; i++) {
-      const [a, b] = [toPlan(f, points[i - 1]!), toPlan(f, points[i]!)];
+      const [a, b] = [toPlan(f, at(points, i - 1)), toPlan(f, at(points, i))];
       const [p, q]: [Vec2, Vec2] = [
         [a[0] - centre[0], a[1] - centre[1]],
         [b[0] - centre[0], b[1] - centre[1]],
@@ -104,7 +105,7 @@ export function wallSegment(wall: Patch, points: Vec3[], f: Frame): Segment {
       turn,
     };
   }
-  const n = planeNormal(wall)!;
+  const n = known(planeNormal(wall), 'the normal of a plane');
   const normal: Vec2 = [dot(n, f.x), dot(n, f.y)];
   const offset = s.kind === 'plane' ? dot(sub(s.origin, f.origin), n) : 0;
   const foot = (p: Vec2): Vec2 => {
@@ -131,22 +132,22 @@ function joinSides(sides: Side[]): Side[] {
   }
   // The loop's own start may lie within a wall or a bite.
   for (let guard = 0; guard < 3 && list.length > 1; guard++) {
-    const [first, last] = [list[0]!, list[list.length - 1]!];
+    const [first, last] = [firstOf(list), at(list, list.length - 1)];
     if (first.kind === 'open' && last.kind === 'open') {
       list[0] = { kind: 'open', from: last.from, to: first.to };
       list.pop();
     } else if (first.kind === 'wall' && tryJoin(list, first, 1)) {
-      list[0] = list.pop()!;
+      list[0] = known(list.pop(), 'the last run');
     } else if (first.kind === 'wall' && last.kind === 'open' && list.length > 2 && tryJoin(list, first, 2))
-      list[0] = list.pop()!;
+      list[0] = known(list.pop(), 'the last run');
     else if (
       first.kind === 'open' &&
       list.length > 2 &&
       last.kind === 'wall' &&
-      list[1]!.kind === 'wall' &&
-      tryJoin(list, list[1]!, 1)
+      at(list, 1).kind === 'wall' &&
+      tryJoin(list, at(list, 1), 1)
     )
-      list.splice(0, 2, list.pop()!);
+      list.splice(0, 2, known(list.pop(), 'the last run'));
     else break;
   }
   return list;

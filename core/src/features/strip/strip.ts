@@ -1,3 +1,4 @@
+import { at, first } from '../../lists.ts';
 import type { Frame } from '../../geometry/frame.ts';
 import { centreLine, reversePath, widthBetween, type Segment } from '../../geometry/path.ts';
 import { dot, type Vec3, isParallel, isAgainst, isAlong } from '../../geometry/vec.ts';
@@ -53,7 +54,7 @@ export function stripWithEnds(sides: Side[]): StripShape | null {
   const gaps = sides.flatMap((s, i) => (s.kind === 'open' ? [i] : []));
   if (gaps.length > 2 || sides.some((s) => s.kind === 'lean')) return null;
   if (gaps.length === 0) return betweenTwoCaps(sides as Wall[]);
-  const start = gaps[gaps.length - 1]! + 1;
+  const start = at(gaps, gaps.length - 1) + 1;
   const turned = [...sides.slice(start), ...sides.slice(0, start)];
   if (gaps.length === 2) {
     const gap = turned.findIndex((s) => s.kind === 'open');
@@ -61,8 +62,8 @@ export function stripWithEnds(sides: Side[]): StripShape | null {
   }
   const walls = turned.slice(0, -1) as Wall[];
   for (let i = 1; i + 1 < walls.length; i++) {
-    if (!isHalfRound(walls[i]!.segment)) continue;
-    const found = between(walls.slice(i + 1), walls.slice(0, i), [walls[i]!], ['open', 'round']);
+    if (!isHalfRound(at(walls, i).segment)) continue;
+    const found = between(walls.slice(i + 1), walls.slice(0, i), [at(walls, i)], ['open', 'round']);
     if (found) return found;
   }
   return null;
@@ -73,12 +74,12 @@ function betweenTwoCaps(walls: Wall[]): StripShape | null {
   for (const i of caps) {
     for (const k of caps) {
       if (k <= i) continue;
-      const [a, b] = [walls[i]!.segment, walls[k]!.segment];
+      const [a, b] = [at(walls, i).segment, at(walls, k).segment];
       if (a.kind !== 'arc' || b.kind !== 'arc' || Math.abs(a.radius - b.radius) > END_FIT / 2) continue;
       const found = between(
         [...walls.slice(k + 1), ...walls.slice(0, i)],
         walls.slice(i + 1, k),
-        [walls[i]!, walls[k]!],
+        [at(walls, i), at(walls, k)],
         ['round', 'round'],
       );
       if (found) return found;
@@ -127,7 +128,7 @@ export function stripRound(outer: Side[], island: Side[]): StripShape | null {
   for (let k = 0; k < rightPath.length; k++) {
     const turnedRight = [...rightPath.slice(k), ...rightPath.slice(0, k)];
     for (let i = 0; i < leftPath.length; i++) {
-      const width = widthBetween(leftPath[i]!, turnedRight[0]!);
+      const width = widthBetween(at(leftPath, i), first(turnedRight));
       if (width === null) continue;
       const centreline = centreLine(turnLeft(i), turnedRight, width);
       if (centreline) return { centreline, width, closed: true, ends: [], left, right, caps: [] };
@@ -144,24 +145,24 @@ export function wallTop(
   d: Vec3,
   floorLevel: number,
 ): { top: number; ceilings: number[] } {
-  const patch = graph.patches[wall]!;
+  const patch = at(graph.patches, wall);
   let top = -Infinity;
   const ceilings: number[] = [];
   const look = (n: Patch): void => {
     const normal = planeNormal(n);
     if (!normal || !isAlong(normal, d)) return;
-    const level = dot(model.edges[n.loops[0]![0]!.edge]!.points[0]!, d);
+    const level = dot(first(at(model.edges, first(first(n.loops)).edge).points), d);
     if (level > floorLevel + 1e-3) top = Math.max(top, level);
   };
   for (const b of patch.loops.flat()) {
     if (b.other < 0) continue;
-    const other = graph.patches[b.other]!;
+    const other = at(graph.patches, b.other);
     const normal = planeNormal(other);
     if (normal && isAgainst(normal, d) && b.convexity === 'concave') ceilings.push(b.other);
     if (b.convexity === 'convex') look(other);
     if (b.convexity === 'concave' || isParallelTo(other, d)) continue;
     for (const c of other.loops.flat())
-      if (c.other >= 0 && c.convexity !== 'concave') look(graph.patches[c.other]!);
+      if (c.other >= 0 && c.convexity !== 'concave') look(at(graph.patches, c.other));
   }
   if (top === -Infinity) top = extentAlong(model, patch, d)[1];
   return { top, ceilings: [...new Set(ceilings)] };

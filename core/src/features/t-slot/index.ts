@@ -1,3 +1,5 @@
+import { raised } from '../changes.ts';
+import { at, first as firstOf } from '../../lists.ts';
 import { straightRun } from '../curves.ts';
 import { dot, sub, isAgainst, isSquare } from '../../geometry/vec.ts';
 import { planeNormal } from '../../model/patches.ts';
@@ -21,6 +23,15 @@ import type { TSlotFeature } from './schema.ts';
 export const tSlotFamily: FeatureFamily<'t-slot'> = {
   family: 't-slot',
   prefix: 'T',
+  changes: {
+    depth: (f) => f.mouthDepth + f.headHeight,
+    moved: (f, raise, depth) => {
+      const mouthDepth = f.mouthDepth + raise;
+      if (!(mouthDepth > 0 && depth > mouthDepth)) return null;
+      const at = raised(f.at, f.axis, raise);
+      return { ...f, at, mouthDepth: round(mouthDepth), headHeight: round(depth - mouthDepth) };
+    },
+  },
   recognise: recogniseTSlots,
   place: (f) => f.at,
   group: (f) =>
@@ -80,36 +91,38 @@ function readTSlot(context: RecogniseContext, head: Strip): Found<TSlotFeature> 
   const throat = [
     ...new Set(
       head.ceilings.flatMap((c) =>
-        graph.patches[c]!.loops.flat().flatMap((b) =>
-          b.other >= 0 && b.convexity === 'convex' && isWall(graph.patches[b.other]!, d) ? [b.other] : [],
-        ),
+        at(graph.patches, c)
+          .loops.flat()
+          .flatMap((b) =>
+            b.other >= 0 && b.convexity === 'convex' && isWall(at(graph.patches, b.other), d)
+              ? [b.other]
+              : [],
+          ),
       ),
     ),
   ];
   const direction = lineBetween(head, line.from, line.to);
   const sides = throat.filter((w) => {
-    const n = planeNormal(graph.patches[w]!);
+    const n = planeNormal(at(graph.patches, w));
     return n !== null && isSquare(n, direction);
   });
   const middle = atTop(head, [(line.from[0] + line.to[0]) / 2, (line.from[1] + line.to[1]) / 2]);
-  const distances = sides.map((w) => {
-    const s = graph.patches[w]!.surface;
-    return s.kind === 'plane'
-      ? {
-          wall: w,
-          away: Math.abs(dot(sub(s.origin, middle), planeNormal(graph.patches[w]!)!)),
-          sense: dot(planeNormal(graph.patches[w]!)!, sub(middle, s.origin)),
-        }
-      : null;
+  const facing = sides.flatMap((wall) => {
+    const patch = at(graph.patches, wall);
+    const normal = planeNormal(patch);
+    if (patch.surface.kind !== 'plane' || !normal) return [];
+    const away = dot(normal, sub(middle, patch.surface.origin));
+    return away > 0 && away < head.width / 2 ? [{ wall, normal, away }] : [];
   });
-  const facing = distances.filter((x) => x !== null && x.sense > 0 && x.away < head.width / 2);
   if (facing.length < 2) return null;
-  const normals = facing.map((x) => planeNormal(graph.patches[x!.wall]!)!);
-  const [first, opposite] = [facing[0]!, facing.find((_, i) => isAgainst(normals[i]!, normals[0]!))];
+  const [first, opposite] = [
+    firstOf(facing),
+    facing.find((f) => isAgainst(f.normal, firstOf(facing).normal)),
+  ];
   if (!opposite) return null;
-  const ceilingPatch = graph.patches[head.ceilings[0]!]!;
-  const ceiling = dot(model.edges[ceilingPatch.loops[0]![0]!.edge]!.points[0]!, d);
-  const top = Math.min(...facing.map((x) => wallTop(model, graph, x!.wall, d, ceiling).top));
+  const ceilingPatch = at(graph.patches, firstOf(head.ceilings));
+  const ceiling = dot(firstOf(at(model.edges, firstOf(firstOf(ceilingPatch.loops)).edge).points), d);
+  const top = Math.min(...facing.map((x) => wallTop(model, graph, x.wall, d, ceiling).top));
   const lifted: Strip = { ...head, top };
   return {
     family: 't-slot',

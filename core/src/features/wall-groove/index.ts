@@ -1,3 +1,5 @@
+import { depthChanges, raised } from '../changes.ts';
+import { at as entryAt, first, known } from '../../lists.ts';
 import {
   cross2,
   distance2,
@@ -22,6 +24,8 @@ import type { WallGrooveFeature } from './schema.ts';
 export const wallGrooveFamily: FeatureFamily<'wall-groove'> = {
   family: 'wall-groove',
   prefix: 'W',
+  isOpenBelow: () => true,
+  changes: depthChanges((f, by) => ({ at: raised(f.at, f.axis, by) })),
   recognise: recogniseWallGrooves,
   place: (f) => f.at,
   group: (f) => `Wall grooves, ${f.side}, ${f.loop === 'closed' ? 'all round' : 'open'}`,
@@ -47,9 +51,10 @@ function recogniseWallGrooves(context: RecogniseContext): Recognised<WallGrooveF
   const features: Found<WallGrooveFeature>[] = [];
   const taken = new Set<number>();
   // Ceilings that look down first, so that a groove is read from above.
-  const share = (p: number): number => dot(planeNormal(graph.patches[p]!)!, main);
+  const share = (p: number): number =>
+    dot(known(planeNormal(entryAt(graph.patches, p)), 'the normal of a plane'), main);
   const planes = patches
-    .filter((p) => planeNormal(graph.patches[p]!) !== null)
+    .filter((p) => planeNormal(entryAt(graph.patches, p)) !== null)
     .sort((a, b) => share(a) - share(b) || a - b);
   for (const ceiling of planes) {
     const read = readWallGroove(context, ceiling, taken);
@@ -66,13 +71,13 @@ function readWallGroove(
   taken: Set<number>,
 ): { feature: Found<WallGrooveFeature>; backs: number[] } | null {
   const { model, graph, claimed, main } = context;
-  const patch = graph.patches[ceiling]!;
+  const patch = entryAt(graph.patches, ceiling);
   if (
     patch.faces.every((f) => claimed.has(f)) ||
     !patch.loops.some((l) => l.some((b) => b.convexity === 'concave' || b.convexity === 'smooth'))
   )
     return null;
-  const down = planeNormal(patch)!;
+  const down = known(planeNormal(patch), 'the normal of a plane');
   const frame = planFrame(down);
   const outline = outerLoop(context, patch.loops, frame);
   let chain: { walls: Wall[]; closed: boolean; loop: number } | null = null;
@@ -87,14 +92,15 @@ function readWallGroove(
   }
   if (!chain) return null;
   const backs = chain.walls.flatMap((w) => [w.patch, ...w.through]);
-  if (backs.some((p) => taken.has(p) || graph.patches[p]!.faces.some((f) => claimed.has(f)))) return null;
+  if (backs.some((p) => taken.has(p) || entryAt(graph.patches, p).faces.some((f) => claimed.has(f))))
+    return null;
   // A straight cut is a wall groove only where the wall it is in stands up: otherwise it is a slot.
   const isUpright = isParallel(down, main);
   if (!chain.closed && chain.walls.every((w) => w.segment.kind === 'line') && !isUpright) return null;
-  const level = dot(model.edges[patch.loops[0]![0]!.edge]!.points[0]!, down);
-  const floors = chain.walls.map((w) => oppositePlane(context, w.patch, down, level));
+  const level = dot(first(entryAt(model.edges, first(first(patch.loops)).edge).points), down);
+  const floors = chain.walls.flatMap((w) => oppositePlane(context, w.patch, down, level) ?? []);
   const width = floors[0]?.away ?? 0;
-  if (!floors.every((f) => f !== null && Math.abs(f.away - width) < 5e-3)) return null;
+  if (floors.length < chain.walls.length || floors.some((f) => Math.abs(f.away - width) >= 5e-3)) return null;
   const mouth = mouthOf(context, patch.loops, chain, frame);
   if (!mouth) return null;
   const side = chain.closed && chain.loop === outline ? 'inside' : 'outside';
@@ -111,8 +117,8 @@ function readWallGroove(
       faces: [
         ...new Set([
           ...patch.faces,
-          ...backs.flatMap((p) => graph.patches[p]!.faces),
-          ...floors.flatMap((f) => (f!.isStrip ? graph.patches[f!.patch]!.faces : [])),
+          ...backs.flatMap((p) => entryAt(graph.patches, p).faces),
+          ...floors.flatMap((f) => (f.isStrip ? entryAt(graph.patches, f.patch).faces : [])),
         ]),
       ].sort((a, b) => a - b),
       reachableFrom: reach,
@@ -141,10 +147,10 @@ function oppositePlane(
   ): { patch: number; away: number; isStrip: boolean } | null => {
     for (const b of borders) {
       if (b.other < 0 || b.convexity === 'convex') continue;
-      const other = graph.patches[b.other]!;
+      const other = entryAt(graph.patches, b.other);
       const n = planeNormal(other);
       if (n && isAgainst(n, down)) {
-        const away = dot(model.edges[other.loops[0]![0]!.edge]!.points[0]!, down) - level;
+        const away = dot(first(entryAt(model.edges, first(first(other.loops)).edge).points), down) - level;
         if (away > 1e-3)
           return { patch: b.other, away, isStrip: other.loops.flat().some((c) => c.convexity === 'convex') };
       } else if (depth > 0 && b.convexity === 'smooth' && other.reversed && !isWall(other, down)) {
@@ -154,7 +160,7 @@ function oppositePlane(
     }
     return null;
   };
-  return look(graph.patches[back]!.loops.flat(), 1);
+  return look(entryAt(graph.patches, back).loops.flat(), 1);
 }
 
 interface Mouth {
@@ -173,18 +179,20 @@ function mouthOf(
   frame: ReturnType<typeof planFrame>,
 ): Mouth | null {
   const rims = loops.flat().flatMap((b) => {
-    if (b.other < 0 || b.convexity !== 'convex' || !isWall(graph.patches[b.other]!, frame.z)) return [];
-    return [{ border: b, segment: wallSegment(graph.patches[b.other]!, borderPoints(model, b), frame) }];
+    if (b.other < 0 || b.convexity !== 'convex' || !isWall(entryAt(graph.patches, b.other), frame.z))
+      return [];
+    return [
+      { border: b, segment: wallSegment(entryAt(graph.patches, b.other), borderPoints(model, b), frame) },
+    ];
   });
   const matched = chain.walls.map((w) =>
-    rims.flatMap((r) =>
-      depthBetween(w.segment, r.segment) === null
-        ? []
-        : [{ ...r, depth: depthBetween(w.segment, r.segment)! }],
-    ),
+    rims.flatMap((r) => {
+      const depth = depthBetween(w.segment, r.segment);
+      return depth === null ? [] : [{ ...r, depth }];
+    }),
   );
   const isRunOut = (i: number): boolean =>
-    !chain.closed && (i === 0 || i === matched.length - 1) && chain.walls[i]!.segment.kind === 'arc';
+    !chain.closed && (i === 0 || i === matched.length - 1) && entryAt(chain.walls, i).segment.kind === 'arc';
   if (matched.some((m, i) => m.length === 0 && !isRunOut(i))) return null;
   const all = [...new Map(matched.flat().map((m) => [m.border.edge, m])).values()];
   if (all.length === 0) return wholeArc(chain.walls, rims);
@@ -193,12 +201,12 @@ function mouthOf(
   if (matched.some((m, i) => !isRunOut(i) && !m.some((x) => Math.abs(x.depth - depth) < 5e-3))) return null;
   const edges = chain.closed ? rims : near;
   const longest = near.reduce((m, r) => (segmentLength(r.segment) > segmentLength(m.segment) ? r : m));
-  const back =
-    chain.walls[
-      matched.findIndex((m) =>
-        m.some((x) => x.border.edge === longest.border.edge && Math.abs(x.depth - depth) < 5e-3),
-      )
-    ]!;
+  const back = entryAt(
+    chain.walls,
+    matched.findIndex((m) =>
+      m.some((x) => x.border.edge === longest.border.edge && Math.abs(x.depth - depth) < 5e-3),
+    ),
+  );
   return {
     depth,
     length: edges.reduce((sum, r) => sum + segmentLength(r.segment), 0),
@@ -219,14 +227,14 @@ function wholeArc(walls: Wall[], rims: { border: Border; segment: Segment }[]): 
   const arc = wall?.segment;
   const lines = rims.filter((r) => r.segment.kind === 'line');
   if (more.length > 0 || arc?.kind !== 'arc' || lines.length !== 1) return null;
-  const line = lines[0]!.segment as Extract<Segment, { kind: 'line' }>;
+  const line = first(lines).segment as Extract<Segment, { kind: 'line' }>;
   const at = middle2(line.from, line.to);
   const deepest = segmentPoint(arc, 0.5);
   return {
     depth: Math.abs(cross2(lineDirection(line), sub2(deepest, line.from))),
     length: segmentLength(line),
     at,
-    edges: [lines[0]!.border.edge],
+    edges: [first(lines).border.edge],
     outward: (f) => outwardFrom(f, deepest, at),
   };
 }

@@ -1,0 +1,229 @@
+import { at, first as firstOf } from '../lists.ts';
+import { formatCallout } from '../callout/callout.ts';
+import { fitWish } from '../callout/fit-wish.ts';
+import { isHole } from '../features/family.ts';
+import { narrowest } from '../features/hole/recognise.ts';
+import {
+  farSideSteps,
+  methodsFor,
+  stepsOf,
+  whyNotMade,
+  whyNotMethod,
+  type MethodSubject,
+} from '../methods/match.ts';
+import type { FitWish, Method } from '../methods/schema.ts';
+import { SHIPPED_METHODS } from '../methods/shipped.ts';
+import { viewHole, type HoleView } from '../operations/hole-view.ts';
+import { outlines } from '../tools/profile.ts';
+import type { SizeDecision } from '../plan/plan.ts';
+import { calloutOf, checkLimits, printed } from './print.ts';
+import { isReached, labelOf, type PlannerInput } from './placed.ts';
+import type { Row } from './row.ts';
+import type { JobView, RowFamily } from './row-planner.ts';
+import { foldReasons, guessesOf, threadFit } from './row-words.ts';
+import { Standing } from './standing.ts';
+import { StepPlanner, type Made } from './step-planner.ts';
+
+/** Plans the rows of holes: what the print says is laid over the model, then the best method that the shop's tools can do is taken. */
+export class HoleRows implements RowFamily {
+  private readonly standing: Standing;
+  private readonly steps: StepPlanner;
+  private readonly say: (mm: number) => string;
+
+  constructor(
+    private readonly input: PlannerInput,
+    private readonly job: JobView,
+  ) {
+    this.say = (mm) => job.say(mm);
+    this.steps = new StepPlanner(input, outlines(input.library), this.say);
+    this.standing = new Standing(input, job.sizeOf, job, this.say);
+  }
+
+  describe(row: Row, decision: SizeDecision): void {
+    const { units } = this.input.plan;
+    const hole = row.size.features.find(isHole);
+    if (!hole) return;
+    row.callout = calloutOf(hole, narrowest(hole), row.print, row.thread);
+    row.calloutText = formatCallout(row.callout, units);
+    row.guesses = decision.thread === undefined ? guessesOf(hole) : [];
+  }
+
+  /** Each hole in the first setup that reaches it; what one of them cannot have does not keep the others open. */
+  plan(row: Row, decision: SizeDecision): void {
+    const { setups } = this.input;
+    const { size, print } = row;
+    const groups = new Map<number, HoleView[]>();
+    size.features.filter(isHole).forEach((f, i) => {
+      const k = setups.findIndex((s) => isReached(f, s));
+      const view = k < 0 ? null : viewHole(f, labelOf(size, i), at(setups, k).frame.frame);
+      if (!view) {
+        row.blocked.push({
+          label: labelOf(size, i),
+          feature: f.id,
+          reason: `${labelOf(size, i)}: ${this.job.unreached([f])}`,
+        });
+        return;
+      }
+      const laid = printed(view, print, size.features.length, this.say);
+      if (i === 0) {
+        row.remarks.push(...laid.remarks, ...threadFit(row.thread, f, this.say));
+        row.reasons.push(...laid.asks);
+      }
+      groups.set(k, [...(groups.get(k) ?? []), laid.view]);
+    });
+    const home = groups.keys().next();
+    if (!home.done) row.setupId = at(setups, home.value).setup.id;
+    for (const [k, views] of groups) this.planGroup(row, decision, k, views);
+    leaveOut(row);
+    if (row.blocked.length > 0)
+      row.remarks.push(
+        ...foldReasons(row.blocked.map((b) => b.reason)).map((message) => ({
+          rule: 'left-out-hole',
+          severity: 'warning' as const,
+          message,
+        })),
+      );
+  }
+
+  private planGroup(row: Row, decision: SizeDecision, k: number, views: HoleView[]): void {
+    const where = at(this.input.setups, k);
+    const after = new Set<string>();
+    const placed = views.map((v) => this.standing.view(v, k, row, after));
+    row.holes.push(...placed);
+    // The first that the shop's tools can do; where none can, one that only something in the way keeps from it, else the first of all says
+    // what is missing.
+    let first: Made | null = null;
+    let method: Method | null = null;
+    for (const candidate of this.candidates(row, decision, placed)) {
+      const steps = stepsOf(candidate, firstOf(placed), row.thread !== null);
+      const made = this.steps.plan(row, decision, where, placed, steps, '');
+      const isDone = made.missing.length === 0 && made.operations.length > 0;
+      if (isDone || !first || (first.missing.length > 0 && made.missing.length === 0))
+        [first, method] = [made, candidate];
+      if (isDone) break;
+    }
+    if (!first || !method) {
+      if (row.reasons.length === 0)
+        row.reasons.push(
+          'No method applies to it. Leave it out with a reason, or correct what the print says.',
+        );
+      return;
+    }
+    row.method ??= { id: method.id, name: method.name };
+    if (row.holes.length === placed.length)
+      row.remarks.push(...checkLimits(row.print, heldBy(method), this.say));
+    this.take(row, first, after);
+    if (first.holes.some((h) => h.farSteps.length > 0))
+      this.planFarSide(row, decision, k, first.holes, method);
+  }
+
+  /** Methods that may make these holes, best first: the one that was chosen, else all that apply. */
+  private candidates(row: Row, decision: SizeDecision, holes: readonly HoleView[]): Method[] {
+    const { library, material } = this.input;
+    const all = [...library.methods, ...SHIPPED_METHODS];
+    const subject: MethodSubject = {
+      hole: firstOf(holes),
+      threaded: row.thread !== null,
+      fit: fitWish(row.print),
+      materialId: material.id,
+    };
+    const apply = methodsFor(all, subject);
+    row.methods = apply.map(({ id, name }) => ({ id, name }));
+    if (decision.method !== undefined) {
+      const chosen = all.find((m) => m.id === decision.method);
+      if (chosen)
+        return decision.operations
+          ? this.changed(row, chosen, decision.operations, subject)
+          : this.chosen(row, chosen, subject);
+      row.remarks.push({
+        rule: 'method-gone',
+        severity: 'warning',
+        message: `The method that was chosen (${decision.method}) is not in the list any more: the best that applies is taken.`,
+      });
+    }
+    // A shop's own method that leaves something out never makes half a hole by itself.
+    const whole = apply.filter((m) => !m.onRequest && whyNotMade(m, subject) === null);
+    return decision.operations ? this.changed(row, whole[0], decision.operations, subject) : whole;
+  }
+
+  /** A method with the operations that were changed for this size. */
+  private changed(
+    row: Row,
+    base: Method | undefined,
+    operations: Method['operations'],
+    subject: MethodSubject,
+  ): Method[] {
+    return base ? this.chosen(row, { ...base, name: `${base.name}, changed here`, operations }, subject) : [];
+  }
+
+  /** A chosen method that would leave out what the hole has is refused; one that is meant for others is taken, and it is said. */
+  private chosen(row: Row, method: Method, subject: MethodSubject): Method[] {
+    const leaves = whyNotMade(method, subject);
+    if (leaves !== null) {
+      row.reasons.push(
+        `The chosen method "${method.name}" does not fit: ${leaves}. Choose another, or the best.`,
+      );
+      return [];
+    }
+    const why = whyNotMethod(method, subject);
+    if (why !== null)
+      row.remarks.push({
+        rule: 'method-unfit',
+        severity: 'warning',
+        message: `"${method.name}" was chosen, though ${why}.`,
+      });
+    return [method];
+  }
+
+  /** What widens toward the far side, in the first setup that looks at it from there. */
+  private planFarSide(row: Row, decision: SizeDecision, k: number, views: HoleView[], method: Method): void {
+    const { setups } = this.input;
+    const far = setups.findIndex(
+      (s, i) => i !== k && views.every((v) => viewHole(v.feature, v.label, s.frame.frame)),
+    );
+    if (far < 0) {
+      row.remarks.push({
+        rule: 'far-side',
+        severity: 'warning',
+        message: 'The step on the far side is not made: add a setup with that side up.',
+      });
+      return;
+    }
+    const after = new Set<string>();
+    const where = at(setups, far);
+    const there = views.flatMap((v) => {
+      const seen = viewHole(v.feature, v.label, where.frame.frame);
+      return seen ? [this.standing.view(seen, far, row, after)] : [];
+    });
+    this.take(
+      row,
+      this.steps.plan(row, decision, where, there, farSideSteps(method, firstOf(there)), 'far '),
+      after,
+    );
+  }
+
+  /** Puts what was planned into the row. */
+  private take(row: Row, made: Made, after: ReadonlySet<string>): void {
+    row.blocked.push(...made.blocked);
+    row.reasons.push(...made.missing.map((m) => m.missing));
+    row.wants.push(...made.missing.flatMap((m) => m.need ?? []));
+    for (const o of made.operations) {
+      row.operations.push({ ...o, position: row.operations.length, after: [...after] });
+      row.remarks.push(...o.remarks);
+    }
+    for (const message of made.skipped) row.remarks.push({ rule: 'not-needed', severity: 'note', message });
+  }
+}
+
+/** How closely a method makes a hole: as closely as it may be asked for. */
+const heldBy = ({ when: { fit = [] } }: Method): FitWish =>
+  fit.includes('bored') ? 'bored' : fit.includes('reamed') ? 'reamed' : 'drilled';
+
+/** A hole that one setup cannot finish is left out of the others too: it is made whole or not at all. */
+function leaveOut(row: Row): void {
+  const out = new Set(row.blocked.map((b) => b.label));
+  if (out.size === 0) return;
+  row.operations = row.operations
+    .map((o) => ({ ...o, work: o.work.filter((w) => !out.has(w.label)) }))
+    .filter((o) => o.work.length > 0);
+}
