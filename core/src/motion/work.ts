@@ -10,8 +10,8 @@ export type CycleHow =
   | { how: 'chip-break'; peck: number }
   /** All the way out after each peck. */
   | { how: 'full-retract'; peck: number }
-  /** In step with the spindle, which turns back on the way out. */
-  | { how: 'tap'; hand: 'right' | 'left' }
+  /** In step with the spindle, which turns back on the way out; out to R after each peck where one is said. */
+  | { how: 'tap'; hand: 'right' | 'left'; peck?: number }
   /** Fed out as it was fed in, after a hold where one is said: reaming and boring. */
   | { how: 'feed-out'; seconds?: number }
   /** The spindle stands still on the way out. */

@@ -21,6 +21,8 @@ export const machineProfileSchema = z.object({
   /** Retract of G73 and clearance of G83 above the last depth, mm. */
   chipBreakBackOff: z.number().positive().default(0.25),
   peckClearance: z.number().positive().default(0.5),
+  /** Q on a tapping cycle: in step out to R after each peck. Elsewhere taps go down in one go. */
+  pecksTaps: z.boolean().default(false),
   dwellUnit: z.enum(['milliseconds', 'seconds']).default('milliseconds'),
   decimals: z.object({ mm: z.number().int().min(1).max(6), inch: z.number().int().min(1).max(6) }),
   lineNumbers: z.object({
@@ -82,6 +84,7 @@ export const RIGID_TAP_BUILT_IN: MachineProfile = {
   tapping: 'built-in',
   chipBreakBackOff: 0.25,
   peckClearance: 0.5,
+  pecksTaps: false,
   dwellUnit: 'milliseconds',
   decimals: { mm: 3, inch: 4 },
   lineNumbers: { on: false, start: 10, step: 10 },

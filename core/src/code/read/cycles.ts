@@ -34,9 +34,7 @@ export class CycleRunner {
         return this.chipBreak();
       case 'G84':
       case 'G74':
-        this.vertical('tap', call.z);
-        this.dwell();
-        return this.vertical('tap', call.r);
+        return this.tapped();
       case 'G85':
         this.vertical('feed', call.z);
         return this.vertical('feed', call.r);
@@ -71,6 +69,18 @@ export class CycleRunner {
       this.vertical('rapid', r);
       if (next === z) return;
       last = next;
+    }
+  }
+
+  /** In step down to the depth and out to R, in pecks where the machine takes Q for them. */
+  private tapped(): void {
+    const { r, z, q } = this.call;
+    const isPecked = this.profile.pecksTaps && q !== undefined && q > 0;
+    for (let next = isPecked ? this.nextPeck(r) : z; ; next = this.nextPeck(next)) {
+      this.vertical('tap', next);
+      if (next === z) this.dwell();
+      this.vertical('tap', r);
+      if (next === z) return;
     }
   }
 

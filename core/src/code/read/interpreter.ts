@@ -235,6 +235,13 @@ export class Interpreter {
     const cycle = known(state.mode, 'the cycle');
     const { factor, sticky: s } = state;
     if (has(words, Q)) s.q = at(words, Q) * factor;
+    if (has(words, Q) && cycleMeaning(`G${cycle}`)?.how === 'tap' && !this.profile.pecksTaps)
+      this.problem(
+        line,
+        'warning',
+        'tap-peck',
+        `G${cycle} has a Q, and this machine's profile does not peck its taps: it is read as one go. Take the Q out, or say in the profile that it pecks.`,
+      );
     if (has(words, P)) s.p = dwellInSeconds ? at(words, P) : at(words, P) / 1000;
     if (has(words, R)) s.r = (state.absolute ? 0 : (state.initialZ ?? 0)) + at(words, R) * factor;
     if (has(words, Z)) s.z = (state.absolute ? 0 : (s.r ?? 0)) + at(words, Z) * factor;
@@ -337,12 +344,13 @@ function missingWord(
   cycle: number,
   s: { z?: number; r?: number; q?: number },
 ): { rule: string; text: string } | null {
-  const pecks = cycle === 83 || cycle === 73;
+  const how = cycleMeaning(`G${cycle}`)?.how;
+  const pecks = how === 'full-retract' || how === 'chip-break';
   if (s.r === undefined) return { rule: 'missing-r', text: `G${cycle} has no R level` };
   if (s.z === undefined) return { rule: 'missing-z', text: `G${cycle} has no depth Z` };
   if (pecks && !(s.q !== undefined && s.q > 0))
     return { rule: 'missing-peck', text: `G${cycle} pecks and has no peck depth Q` };
-  if (pecks && (s.r - s.z) / known(s.q, 'Q') > MOST_PECKS)
+  if ((pecks || how === 'tap') && s.q !== undefined && s.q > 0 && (s.r - s.z) / s.q > MOST_PECKS)
     return {
       rule: 'too-many-pecks',
       text: `G${cycle} with Q ${s.q} would take more than ${MOST_PECKS} pecks`,

@@ -157,3 +157,27 @@ describe('what is not understood is an error with its line, and says what was ta
     expect(problems.map((p) => p.rule)).toContain('too-long');
   });
 });
+
+describe('pecked taps', () => {
+  const text = 'G98 G84 X0. Y0. Z-10. R5. Q4. F1000.\nG80';
+  const depths = (profile: Partial<MachineProfile>) =>
+    read(text, profile)
+      .motions.filter((m) => m.kind === 'tap')
+      .map((m) => m.to[2]);
+
+  it('go out to R in step after each peck where the machine does so', () => {
+    expect(depths({ pecksTaps: true })).toEqual([1, 5, -3, 5, -7, 5, -10, 5]);
+    expect(problems(text, { pecksTaps: true })).toEqual([]);
+  });
+
+  it('are read in one go elsewhere, and it is said', () => {
+    expect(depths({})).toEqual([-10, 5]);
+    expect(problems(text).map((p) => p.rule)).toEqual(['tap-peck']);
+  });
+
+  it('that would never end are left out', () => {
+    const endless = read('G98 G84 X0. Y0. Z-10. R5. Q0.000001 F1000.\nG80', { pecksTaps: true });
+    expect(endless.problems.map((p) => p.rule)).toContain('too-many-pecks');
+    expect(endless.calls).toEqual([]);
+  });
+});

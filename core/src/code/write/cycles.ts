@@ -50,7 +50,7 @@ export function cycleBlocks(
 
 /** P and Q of a cycle. */
 function cycleWords(how: CycleHow, words: Words): string[] {
-  if ('peck' in how) return [`Q${words.coordinate(how.peck)}`];
+  if ('peck' in how && how.peck !== undefined) return [`Q${words.coordinate(how.peck)}`];
   if ('shift' in how) return [`Q${words.coordinate(how.shift)}`];
   return 'seconds' in how && how.seconds !== undefined ? [words.dwell(how.seconds)] : [];
 }

@@ -75,6 +75,19 @@ describe('a whole program', () => {
     expect(textOf({ lineEnding: 'crlf' })).toMatch(/\r\nM30\r\n/);
   });
 
+  it('writes the pecks of a tap where the machine knows them, and nothing of them elsewhere', () => {
+    const threaded = at(20, 20, 0, 5);
+    const key = featureSizes([threaded])[0]!.key;
+    const pecked = (p: Plan) => {
+      p.sizes[key] = {
+        ...decisionFromCallout('M6x1 ↧5', 'mm'),
+        overrides: { tap: { pecks: 'in pecks', peck: 4 } },
+      };
+    };
+    expect(textOf({ pecksTaps: true }, pecked, [threaded])).toMatch(/G84 X-30\. Y-20\. Z\S+ R\S+ Q4\. F/);
+    expect(textOf({}, pecked, [threaded])).toMatch(/G84 X-30\. Y-20\. Z\S+ R\S+ F/);
+  });
+
   it('numbers lines from where and by what the profile says', () => {
     const numbers = [...textOf({ lineNumbers: { on: true, start: 5, step: 5 } }).matchAll(/^N(\d+)/gm)].map(
       (m) => Number(m[1]),

@@ -31,7 +31,8 @@ export const tapKind: OperationKind = {
   label: 'tap',
   toolKinds: ['tap'],
   rank: 5,
-  numbers: { threadDepth: 'full thread', byMachine: 'of it by machine' },
+  numbers: { threadDepth: 'full thread', byMachine: 'of it by machine', peck: 'peck depth' },
+  choices: { pecks: ['in one go', 'in pecks'] },
   plan: planTap,
 };
 
@@ -115,13 +116,21 @@ function planTap(c: KindContext): PlanResult {
     feed,
     work: placeHoles(
       c,
-      { how: 'tap', hand: thread.hand },
+      { how: 'tap', hand: thread.hand, ...peckOf(c, parameters, thread) },
       (h) => startOfThread(h) + (isDepthSaid || isPartial ? depth : room(h)),
       APPROACH_PITCHES * thread.pitch,
     ),
     parameters: parameters.list,
     remarks,
   };
+}
+
+/** Pecks in step with the spindle, where the machine knows them and they are asked for; one major diameter deep unless typed. */
+function peckOf({ machine }: KindContext, parameters: Parameters, thread: Thread): { peck?: number } {
+  if (!machine.pecksTaps) return {};
+  const pecks = parameters.choice('pecks', 'taps', ['in one go', 'in pecks'], 'in one go', 'method');
+  if (pecks === 'in one go') return {};
+  return { peck: parameters.length('peck', 'peck depth', thread.majorDiameter, 'method', 'major diameter') };
 }
 
 /** The thread of a tap; a tap without one is none. */

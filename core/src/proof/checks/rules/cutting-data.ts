@@ -126,7 +126,7 @@ function peckFindings(m: MadeHole, { job, say, word }: CheckContext): Finding[] 
 
 /** Depth of the planned pecks; null where none are. */
 function peckOf({ motion }: Work): number | null {
-  return motion.kind === 'cycle' && 'peck' in motion.how ? motion.how.peck : null;
+  return motion.kind === 'cycle' && 'peck' in motion.how ? (motion.how.peck ?? null) : null;
 }
 
 /** A dwell of minutes is milliseconds read as seconds, or the other way. */
