@@ -1,0 +1,294 @@
+/** Cells along one side of a tile. */
+export const TILE = 32;
+const CELLS = TILE * TILE;
+
+/** Where columns stand: square cells, their middles at `x0 + (i + 0.5) · cell`. Program coordinates, mm. */
+export interface GridPlace {
+  x0: number;
+  y0: number;
+  cell: number;
+  nx: number;
+  ny: number;
+}
+
+/** What a fresh column holds: pairs of low and high, from low to high; `null` for nothing at all. */
+export type Fill = (x: number, y: number, i: number, j: number) => readonly number[] | null;
+
+/** Intervals of the columns of one tile. */
+interface Tile {
+  /** How many intervals each column has. */
+  count: Uint8Array;
+  /** Low and high of each interval, `room` intervals a column. */
+  z: Float32Array;
+  /** Which cut made each of these ends; 0: the stock's own. */
+  by: Uint32Array;
+  room: number;
+  /** No metal stands higher. */
+  top: number;
+  /** The snapshot it was last copied for. */
+  age: number;
+}
+
+/** Cuts away between two heights, and says how much was there, as a length, mm. */
+export interface Taken {
+  length: number;
+  /** Lowest and highest place where there was metal. */
+  low: number;
+  high: number;
+}
+
+/** Pieces that a column may fall into. */
+const MOST = 120;
+
+/**
+ * Metal as intervals along Z over a grid of columns, in typed arrays. Tiles are made when a cut first touches them: metal that nothing
+ * touches costs nothing. Undercuts are gaps between intervals.
+ */
+export class MetalGrid {
+  private readonly tiles: (Tile | null)[];
+  readonly across: number;
+  readonly down: number;
+  private age = 0;
+  /** Tiles that changed since they were last asked for. */
+  private readonly changed = new Set<number>();
+  /** Cuts that were not kept because a column would fall into more pieces than it can hold. */
+  lost = 0;
+  /** What the last cut took of a column. */
+  readonly taken: Taken = { length: 0, low: 0, high: 0 };
+
+  constructor(
+    readonly place: GridPlace,
+    private readonly fill: Fill,
+    /** No metal of the stock stands higher. */
+    readonly top: number,
+  ) {
+    this.across = Math.ceil(place.nx / TILE);
+    this.down = Math.ceil(place.ny / TILE);
+    this.tiles = Array.from({ length: this.across * this.down }, () => null);
+  }
+
+  /** Metal of one column, as pairs of low and high, from low to high. */
+  column(i: number, j: number): number[] {
+    const tile = this.tiles[this.tileOf(i, j)];
+    if (!tile) return [...(this.fresh(i, j) ?? [])];
+    const c = cellOf(i, j);
+    const start = 2 * c * tile.room;
+    return Array.from(tile.z.subarray(start, start + 2 * tile.count[c]!));
+  }
+
+  /** Which cuts made the ends of a column's intervals, in the order of {@link column}; 0: the stock's own. */
+  makers(i: number, j: number): number[] {
+    const tile = this.tiles[this.tileOf(i, j)];
+    if (!tile) return (this.fresh(i, j) ?? []).map(() => 0);
+    const c = cellOf(i, j);
+    const start = 2 * c * tile.room;
+    return Array.from(tile.by.subarray(start, start + 2 * tile.count[c]!));
+  }
+
+  /** Whether anything was ever cut or asked for in this tile. */
+  isTouched(tile: number): boolean {
+    return this.tiles[tile] !== null;
+  }
+
+  /** Highest metal of a tile, or the stock's top where nothing has touched it. */
+  topOf(tile: number): number {
+    return this.tiles[tile]?.top ?? this.top;
+  }
+
+  tileOf(i: number, j: number): number {
+    return Math.floor(j / TILE) * this.across + Math.floor(i / TILE);
+  }
+
+  /** Tiles that changed since this was last asked. */
+  takeChanged(): number[] {
+    const out = [...this.changed];
+    this.changed.clear();
+    return out;
+  }
+
+  /** The metal as it is now, to come back to: tiles are copied when they next change. */
+  snapshot(): (Tile | null)[] {
+    this.age++;
+    return [...this.tiles];
+  }
+
+  /** Back to a snapshot. */
+  restore(snapshot: readonly (Tile | null)[]): void {
+    this.age++;
+    snapshot.forEach((tile, k) => {
+      if (this.tiles[k] === tile) return;
+      this.tiles[k] = tile;
+      this.changed.add(k);
+    });
+  }
+
+  /**
+   * Takes the metal of a column between two heights; `cut` false only looks. What was there is in {@link taken}. `maker` is remembered at
+   * the new ends. True where there was any.
+   */
+  take(i: number, j: number, low: number, high: number, maker: number, cut = true): boolean {
+    const k = this.tileOf(i, j);
+    let tile = this.tiles[k] ?? null;
+    const { taken } = this;
+    taken.length = 0;
+    if (low >= (tile?.top ?? this.top)) return false;
+    if (!tile) tile = this.open(k);
+    const c = cellOf(i, j);
+    const count = tile.count[c]!;
+    const start = 2 * c * tile.room;
+    let [first, last] = [-1, -1];
+    for (let n = 0; n < count; n++) {
+      const [a, b] = [tile.z[start + 2 * n]!, tile.z[start + 2 * n + 1]!];
+      if (b <= low || a >= high) continue;
+      const [from, to] = [Math.max(a, low), Math.min(b, high)];
+      if (first < 0) {
+        first = n;
+        taken.low = from;
+      }
+      last = n;
+      taken.high = to;
+      taken.length += to - from;
+    }
+    if (first < 0) return false;
+    if (cut) this.carve(k, tile, c, first, last, low, high, maker);
+    return true;
+  }
+
+  private carve(
+    k: number,
+    shared: Tile,
+    c: number,
+    first: number,
+    last: number,
+    low: number,
+    high: number,
+    maker: number,
+  ): void {
+    const tile = this.own(k, shared);
+    const count = tile.count[c]!;
+    let start = 2 * c * tile.room;
+    const below = tile.z[start + 2 * first]! < low;
+    const above = tile.z[start + 2 * last + 1]! > high;
+    const kept = (below ? 1 : 0) + (above ? 1 : 0);
+    const shift = kept - (last - first + 1);
+    if (count + shift > tile.room) {
+      if (tile.room >= MOST) {
+        this.lost++;
+        return;
+      }
+      widen(tile);
+      start = 2 * c * tile.room;
+    }
+    const { z, by } = tile;
+    const [bottom, bottomBy] = [z[start + 2 * first]!, by[start + 2 * first]!];
+    const [top, topBy] = [z[start + 2 * last + 1]!, by[start + 2 * last + 1]!];
+    const tail = start + 2 * (last + 1);
+    const end = start + 2 * count;
+    z.copyWithin(tail + 2 * shift, tail, end);
+    by.copyWithin(tail + 2 * shift, tail, end);
+    let at = start + 2 * first;
+    const put = (a: number, aBy: number, b: number, bBy: number): void => {
+      z[at] = a;
+      z[at + 1] = b;
+      by[at] = aBy;
+      by[at + 1] = bBy;
+      at += 2;
+    };
+    if (below) put(bottom, bottomBy, low, maker);
+    if (above) put(high, maker, top, topBy);
+    tile.count[c] = count + shift;
+    this.changed.add(k);
+  }
+
+  /** Lowers what is known of the highest metal of the tiles; asked now and then, it spares looking into air. */
+  settle(): void {
+    for (const tile of this.tiles) {
+      if (!tile) continue;
+      let top = -Infinity;
+      for (let c = 0; c < CELLS; c++) {
+        const n = tile.count[c]!;
+        if (n > 0) top = Math.max(top, tile.z[2 * c * tile.room + 2 * n - 1]!);
+      }
+      tile.top = top;
+    }
+  }
+
+  /** Volume of the metal, mm³. */
+  volume(): number {
+    let sum = 0;
+    for (let j = 0; j < this.place.ny; j++)
+      for (let i = 0; i < this.place.nx; i++) {
+        const c = this.column(i, j);
+        for (let n = 0; n < c.length; n += 2) sum += c[n + 1]! - c[n]!;
+      }
+    return sum * this.place.cell ** 2;
+  }
+
+  private fresh(i: number, j: number): readonly number[] | null {
+    const { x0, y0, cell, nx, ny } = this.place;
+    if (i >= nx || j >= ny) return null;
+    return this.fill(x0 + (i + 0.5) * cell, y0 + (j + 0.5) * cell, i, j);
+  }
+
+  /** A tile as the stock has it. */
+  private open(k: number): Tile {
+    const columns: (readonly number[] | null)[] = [];
+    const [i0, j0] = [(k % this.across) * TILE, Math.floor(k / this.across) * TILE];
+    let most = 1;
+    for (let j = 0; j < TILE; j++)
+      for (let i = 0; i < TILE; i++) {
+        const column = this.fresh(i0 + i, j0 + j);
+        columns.push(column);
+        most = Math.max(most, (column?.length ?? 0) / 2);
+      }
+    const room = most + 1;
+    const tile: Tile = {
+      count: new Uint8Array(CELLS),
+      z: new Float32Array(2 * CELLS * room),
+      by: new Uint32Array(2 * CELLS * room),
+      room,
+      top: -Infinity,
+      age: this.age,
+    };
+    columns.forEach((column, c) => {
+      if (!column) return;
+      tile.count[c] = column.length / 2;
+      tile.z.set(column, 2 * c * room);
+      if (column.length > 0) tile.top = Math.max(tile.top, column[column.length - 1]!);
+    });
+    this.tiles[k] = tile;
+    return tile;
+  }
+
+  /** The tile, copied where a snapshot still needs it as it was. */
+  private own(k: number, tile: Tile): Tile {
+    if (tile.age === this.age) return tile;
+    const copy: Tile = {
+      ...tile,
+      count: tile.count.slice(),
+      z: tile.z.slice(),
+      by: tile.by.slice(),
+      age: this.age,
+    };
+    this.tiles[k] = copy;
+    return copy;
+  }
+}
+
+export type MetalSnapshot = ReturnType<MetalGrid['snapshot']>;
+
+const cellOf = (i: number, j: number): number => (j % TILE) * TILE + (i % TILE);
+
+/** Twice the room for intervals. */
+function widen(tile: Tile): void {
+  const room = 2 * tile.room;
+  const [z, by] = [new Float32Array(2 * CELLS * room), new Uint32Array(2 * CELLS * room)];
+  for (let c = 0; c < CELLS; c++) {
+    const from = 2 * c * tile.room;
+    z.set(tile.z.subarray(from, from + 2 * tile.room), 2 * c * room);
+    by.set(tile.by.subarray(from, from + 2 * tile.room), 2 * c * room);
+  }
+  tile.z = z;
+  tile.by = by;
+  tile.room = room;
+}

@@ -1,0 +1,230 @@
+import type { ToolBody } from './body.ts';
+
+/** What a body on its way takes of a column: from where to where, mm. */
+export interface Span {
+  low: number;
+  high: number;
+}
+
+/** A way of the tip that is looked at as one. Program coordinates, mm. */
+export interface Way {
+  /** Box round the way of the axis: x0, y0, x1, y1. */
+  readonly box: readonly [number, number, number, number];
+  /** Lowest place of the tip. */
+  readonly lowest: number;
+  /** Writes into `out` what the body takes of the column at (x, y) while its tip goes this way; false where it does not reach it. */
+  span(body: ToolBody, x: number, y: number, out: Span): boolean;
+}
+
+type Point = readonly [number, number, number];
+
+/** Looks at a slanted way: samples first, then closes in on the best, so that depths are exact to well under 0.001 mm. */
+const SAMPLES = 8;
+const CLOSER = 18;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+/** The least value of a function between two places: the best of some samples, closed in on from both its neighbours. */
+function least(f: (s: number) => number, from: number, to: number): number {
+  let [best, at] = [Infinity, from];
+  const step = (to - from) / SAMPLES;
+  for (let k = 0; k <= SAMPLES; k++) {
+    const s = from + k * step;
+    const v = f(s);
+    if (v < best) [best, at] = [v, s];
+  }
+  if (step <= 1e-12) return best;
+  let [a, b] = [Math.max(from, at - step), Math.min(to, at + step)];
+  let [c, d] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)];
+  let [fc, fd] = [f(c), f(d)];
+  for (let k = 0; k < CLOSER; k++) {
+    if (fc < fd) {
+      [b, d, fd] = [d, c, fc];
+      c = b - GOLDEN * (b - a);
+      fc = f(c);
+    } else {
+      [a, c, fc] = [c, d, fd];
+      d = a + GOLDEN * (b - a);
+      fd = f(d);
+    }
+  }
+  return Math.min(best, fc, fd);
+}
+
+/** Straight, in any direction, plunges included. */
+class LineWay implements Way {
+  readonly box: readonly [number, number, number, number];
+  readonly lowest: number;
+  private readonly length: number;
+  private readonly ux: number;
+  private readonly uy: number;
+
+  constructor(
+    private readonly a: Point,
+    private readonly b: Point,
+  ) {
+    this.box = [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1])];
+    this.lowest = Math.min(a[2], b[2]);
+    this.length = Math.hypot(b[0] - a[0], b[1] - a[1]);
+    this.ux = this.length > 1e-9 ? (b[0] - a[0]) / this.length : 0;
+    this.uy = this.length > 1e-9 ? (b[1] - a[1]) / this.length : 0;
+  }
+
+  span(body: ToolBody, x: number, y: number, out: Span): boolean {
+    const { a, b, length, ux, uy } = this;
+    const [dx, dy] = [x - a[0], y - a[1]];
+    if (length <= 1e-9) {
+      const d = Math.sqrt(dx * dx + dy * dy);
+      if (d > body.radius) return false;
+      out.low = this.lowest + body.bottom(d);
+      out.high = Math.max(a[2], b[2]) + body.top(d);
+      return true;
+    }
+    const along = dx * ux + dy * uy;
+    const aside = Math.abs(dx * uy - dy * ux);
+    if (aside > body.radius) return false;
+    const half = Math.sqrt(body.radius ** 2 - aside ** 2);
+    const from = Math.max(0, along - half);
+    const to = Math.min(length, along + half);
+    if (from > to) return false;
+    if (a[2] === b[2]) {
+      const near = Math.max(0, Math.min(length, along));
+      const d = Math.min(body.radius, Math.hypot(near - along, aside));
+      out.low = a[2] + body.bottom(d);
+      out.high = a[2] + body.top(d);
+      return true;
+    }
+    const slope = (b[2] - a[2]) / length;
+    const distance = (s: number): number => Math.min(body.radius, Math.hypot(s - along, aside));
+    const [zFrom, zTo] = [a[2] + from * slope, a[2] + to * slope];
+    out.low = body.isFlat
+      ? Math.min(zFrom, zTo) + body.low
+      : least((s) => a[2] + s * slope + body.bottom(distance(s)), from, to);
+    out.high = body.hasFlatTop
+      ? Math.max(zFrom, zTo) + body.high
+      : -least((s) => -(a[2] + s * slope + body.top(distance(s))), from, to);
+    return true;
+  }
+}
+
+/** An arc of at most half a turn about an axis along Z, level or rising evenly. Angles counter-clockwise, radians. */
+class ArcWay implements Way {
+  readonly box: readonly [number, number, number, number];
+  readonly lowest: number;
+
+  constructor(
+    private readonly cx: number,
+    private readonly cy: number,
+    private readonly radius: number,
+    private readonly start: number,
+    private readonly sweep: number,
+    private readonly z0: number,
+    private readonly z1: number,
+  ) {
+    this.box = [cx - radius, cy - radius, cx + radius, cy + radius];
+    this.lowest = Math.min(z0, z1);
+  }
+
+  span(body: ToolBody, x: number, y: number, out: Span): boolean {
+    const { radius, start, sweep, z0, z1 } = this;
+    const [dx, dy] = [x - this.cx, y - this.cy];
+    const m = Math.sqrt(dx * dx + dy * dy);
+    if (Math.abs(m - radius) > body.radius) return false;
+    // Half the angle within which the axis is near enough.
+    const cos = m < 1e-12 ? -1 : (radius * radius + m * m - body.radius * body.radius) / (2 * radius * m);
+    const half = cos <= -1 ? Math.PI : Math.acos(Math.min(1, cos));
+    const [low, high] = sweep >= 0 ? [0, sweep] : [sweep, 0];
+    const phi = m < 1e-12 ? 0 : wrap(Math.atan2(dy, dx) - start);
+    let isMet = false;
+    out.low = Infinity;
+    out.high = -Infinity;
+    const distance = (t: number): number =>
+      Math.min(
+        body.radius,
+        Math.sqrt(Math.max(0, radius * radius + m * m - 2 * radius * m * Math.cos(t - phi))),
+      );
+    const height = (t: number): number => z0 + (t / sweep) * (z1 - z0);
+    for (const turn of [-2 * Math.PI, 0, 2 * Math.PI]) {
+      const from = Math.max(low, phi + turn - half);
+      const to = Math.min(high, phi + turn + half);
+      if (from > to) continue;
+      isMet = true;
+      if (z0 === z1) {
+        const d = distance(Math.max(from, Math.min(to, phi + turn)));
+        out.low = Math.min(out.low, z0 + body.bottom(d));
+        out.high = Math.max(out.high, z0 + body.top(d));
+        continue;
+      }
+      const [a, b] = [height(from), height(to)];
+      out.low = Math.min(
+        out.low,
+        body.isFlat
+          ? Math.min(a, b) + body.low
+          : least((t) => height(t) + body.bottom(distance(t)), from, to),
+      );
+      out.high = Math.max(
+        out.high,
+        body.hasFlatTop
+          ? Math.max(a, b) + body.high
+          : -least((t) => -(height(t) + body.top(distance(t))), from, to),
+      );
+    }
+    return isMet;
+  }
+}
+
+/** An angle between -π and π. */
+const wrap = (a: number): number => a - 2 * Math.PI * Math.round(a / (2 * Math.PI));
+
+/** The straight way between two places. */
+export const lineWay = (from: Point, to: Point): Way => new LineWay(from, to);
+
+/**
+ * The way round an arc, full circles and helices of several turns included, in stretches of at most half a turn: what a body takes of a
+ * column on each of them is one interval. `turns`: whole turns beyond the part turn; equal ends without turns are a full circle.
+ */
+export function arcWays(
+  from: Point,
+  to: Point,
+  centre: readonly [number, number],
+  clockwise: boolean,
+  turns: number,
+): Way[] {
+  const [cx, cy] = centre;
+  const radius = Math.hypot(from[0] - cx, from[1] - cy);
+  const sweep = arcSweep(from, to, centre, clockwise, turns);
+  if (radius < 1e-9 || sweep === 0) return [lineWay(from, to)];
+  const start = Math.atan2(from[1] - cy, from[0] - cx);
+  const n = Math.max(1, Math.ceil(Math.abs(sweep) / Math.PI - 1e-9));
+  const dz = to[2] - from[2];
+  return Array.from(
+    { length: n },
+    (_, k) =>
+      new ArcWay(
+        cx,
+        cy,
+        radius,
+        start + (k * sweep) / n,
+        sweep / n,
+        from[2] + (k * dz) / n,
+        from[2] + ((k + 1) * dz) / n,
+      ),
+  );
+}
+
+/** By how much an arc turns, radians, counter-clockwise positive; equal ends without whole turns are a full circle. */
+export function arcSweep(
+  from: readonly [number, number, number],
+  to: readonly [number, number, number],
+  [cx, cy]: readonly [number, number],
+  clockwise: boolean,
+  turns: number,
+): number {
+  const a0 = Math.atan2(from[1] - cy, from[0] - cx);
+  const a1 = Math.atan2(to[1] - cy, to[0] - cx);
+  const full = 2 * Math.PI;
+  let part = clockwise ? a0 - a1 : a1 - a0;
+  part -= full * Math.floor(part / full + 1e-12);
+  const isClosed = part < 1e-9 || full - part < 1e-9;
+  const total = isClosed ? full * Math.max(1, turns) : part + full * turns;
+  return clockwise ? -total : total;
+}
