@@ -25,6 +25,8 @@ export interface ProvenProgram {
   time: ProgramTime;
   made: MadeHole[];
   milled: MilledHole[];
+  /** The holes that the setup reaches, as they are to be made there. */
+  holes: SeenHole[];
 }
 
 export interface ProofInput {
@@ -67,7 +69,7 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   };
   const checks: Check[] = read.problems.map((p) => ({ ...p, setupId }));
   for (const { run } of CHECK_RULES) checks.push(...run(context).map((c) => ({ ...c, setupId })));
-  return { read, checks: foldFloods(checks), time: programTime(read, job.machine), made, milled };
+  return { read, checks: foldFloods(checks), time: programTime(read, job.machine), made, milled, holes };
 }
 
 /** The holes that this setup reaches, as they are to be made from its side: by the print where that is the hole's own side. */

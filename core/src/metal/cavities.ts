@@ -1,0 +1,160 @@
+import { isHole, type Feature } from '../features/family.ts';
+import type { HoleFeature } from '../features/hole/schema.ts';
+import { BoxGrid, type Box2 } from '../geometry/box-grid.ts';
+import { directionToFrame, toFrame, type Frame } from '../geometry/frame.ts';
+import { known } from '../lists.ts';
+import { seenOpening } from '../space/openings.ts';
+
+/** Metal that fills a cavity until it is made: low and high at a place; null beside it. Program coordinates, mm. */
+type Fills = (x: number, y: number) => readonly [number, number] | null;
+
+interface Cavity {
+  fills: Fills;
+}
+
+const CELL = 10;
+
+/** The cavities that open along a setup's Z, as the metal that stands in them before they are made. */
+export class Cavities {
+  private readonly grid = new BoxGrid<Cavity>(CELL);
+  /** What each feature covers from above. */
+  readonly boxes: { feature: string; box: Box2 }[] = [];
+
+  constructor(features: readonly Feature[], frame: Frame) {
+    for (const f of features) {
+      const share = Math.abs(directionToFrame(frame, f.axis)[2]);
+      if (share < 0.999) continue;
+      if (isHole(f)) this.addHole(f, frame);
+      else this.addStrip(f, frame);
+    }
+  }
+
+  /** Metal of all cavities over a place: pairs of low and high, in no order. */
+  at(x: number, y: number): number[] {
+    const out: number[] = [];
+    for (const c of this.grid.near(x, y, 0)) {
+      const f = c.fills(x, y);
+      if (f && f[1] > f[0]) out.push(f[0], f[1]);
+    }
+    return out;
+  }
+
+  private addHole(f: HoleFeature, frame: Frame): void {
+    const [cx, cy, entry] = toFrame(frame, f.entry);
+    const down = directionToFrame(frame, f.axis)[2] > 0 ? -1 : 1;
+    let depth = 0;
+    for (const s of f.stack) {
+      if (s.shape === 'flat') continue;
+      const [r0, r1] =
+        s.shape === 'cylinder' ? [s.diameter / 2, s.diameter / 2] : [s.startDiameter / 2, s.endDiameter / 2];
+      // A slanted entry: what lies above its lowest place is not all metal.
+      const top = depth === 0 ? Math.min(s.length, f.entryDrop) : depth;
+      const end = depth + s.length;
+      const from = depth;
+      this.addRound(f, cx, cy, Math.max(r0, r1), (rho) => {
+        // At this distance from the axis the step is there from one depth to another.
+        if (r0 === r1) return [entry + down * top, entry + down * end];
+        const cross = from + ((rho - r0) / (r1 - r0)) * s.length;
+        if (r0 > r1)
+          return rho <= r1
+            ? [entry + down * top, entry + down * end]
+            : [entry + down * top, entry + down * cross];
+        return rho <= r0
+          ? [entry + down * top, entry + down * end]
+          : [entry + down * cross, entry + down * end];
+      });
+      depth = end;
+    }
+    const last = f.stack.findLast((s) => s.shape === 'cylinder');
+    if (f.kind === 'through' || last?.shape !== 'cylinder') return;
+    const r = last.diameter / 2;
+    const { bottom } = f;
+    if (bottom.shape === 'cone') {
+      const tan = Math.tan((bottom.angle * Math.PI) / 360);
+      this.addRound(f, cx, cy, r, (rho) => [entry + down * depth, entry + down * (depth + (r - rho) / tan)]);
+    } else if (bottom.shape === 'ball')
+      this.addRound(f, cx, cy, r, (rho) => [
+        entry + down * depth,
+        entry + down * (depth + Math.sqrt(Math.max(0, r * r - rho * rho))),
+      ]);
+  }
+
+  private addRound(
+    f: Feature,
+    cx: number,
+    cy: number,
+    r: number,
+    ends: (rho: number) => [number, number],
+  ): void {
+    this.put(
+      f,
+      {
+        fills: (x, y) => {
+          const rho = Math.hypot(x - cx, y - cy);
+          if (rho > r) return null;
+          const [a, b] = ends(rho);
+          return a < b ? [a, b] : [b, a];
+        },
+      },
+      [cx - r, cy - r, cx + r, cy + r],
+    );
+  }
+
+  private put(f: Feature, cavity: Cavity, box: Box2): void {
+    this.boxes.push({ feature: f.id, box });
+    this.grid.add(cavity, box);
+  }
+
+  private addStrip(f: Feature, frame: Frame): void {
+    const o = seenOpening(f, '', frame);
+    if (!o) return;
+    const xs = o.runs.flatMap((r) => [r[0], r[2]]);
+    const ys = o.runs.flatMap((r) => [r[1], r[3]]);
+    const fills: Fills = (x, y) =>
+      o.runs.some((run) => gap(run, x, y) <= o.radius) ? [o.bottom, o.top] : null;
+    this.put(f, { fills }, [
+      Math.min(...xs) - o.radius,
+      Math.min(...ys) - o.radius,
+      Math.max(...xs) + o.radius,
+      Math.max(...ys) + o.radius,
+    ]);
+  }
+}
+
+function gap([x0, y0, x1, y1]: readonly [number, number, number, number], x: number, y: number): number {
+  const [dx, dy] = [x1 - x0, y1 - y0];
+  const l2 = dx * dx + dy * dy;
+  const s = l2 > 0 ? Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / l2)) : 0;
+  return Math.hypot(x - x0 - s * dx, y - y0 - s * dy);
+}
+
+/** Intervals put together: pairs of low and high, from low to high, none touching another. */
+export function union(pairs: readonly number[]): number[] {
+  const list: [number, number][] = [];
+  for (let n = 0; n < pairs.length; n += 2) list.push([known(pairs[n], 'low'), known(pairs[n + 1], 'high')]);
+  list.sort((a, b) => a[0] - b[0]);
+  const out: number[] = [];
+  for (const [a, b] of list) {
+    const end = out[out.length - 1];
+    if (end !== undefined && a <= end + 1e-6) out[out.length - 1] = Math.max(end, b);
+    else out.push(a, b);
+  }
+  return out;
+}
+
+/** What of some intervals lies in none of the others; both from low to high. */
+export function without(pairs: readonly number[], taken: readonly number[]): number[] {
+  const out: number[] = [];
+  for (let n = 0; n < pairs.length; n += 2) {
+    let from = known(pairs[n], 'low');
+    const to = known(pairs[n + 1], 'high');
+    for (let k = 0; k < taken.length; k += 2) {
+      const [a, b] = [known(taken[k], 'low'), known(taken[k + 1], 'high')];
+      if (b <= from || a >= to) continue;
+      if (a > from) out.push(from, a);
+      from = Math.max(from, b);
+    }
+    if (from < to) out.push(from, to);
+  }
+  return out;
+}

@@ -1,0 +1,305 @@
+import type { ReadProgram } from '../code/read/motion.ts';
+import { fromFrame } from '../geometry/frame.ts';
+import type { Vec3 } from '../geometry/vec.ts';
+import type { DerivedJob, DerivedSetup, Row } from '../job/derive.ts';
+import { isOptional } from '../features/registry.ts';
+import type { Check, SeenHole } from '../proof/checks/check.ts';
+import { partName } from '../space/space.ts';
+import type { Tool } from '../tools/schema.ts';
+import { compareTiles, type Difference, type DifferenceKind } from './compare.ts';
+import { TILE } from './grid.ts';
+import type { Contact } from './run.ts';
+import { bodiesByNumber, cellFor, followsBefore, REACH, SetupMetal, type MetalInput } from './setup-metal.ts';
+import { WantedCuts } from './wanted.ts';
+
+/** A setup's program as it was read. */
+export interface ReadSetup {
+  setup: DerivedSetup;
+  read: ReadProgram;
+  /** The holes that this setup reaches, as they are to be made. */
+  holes: readonly SeenHole[];
+}
+
+/** Where metal and model differ. */
+export interface ProofPlace {
+  kind: DifferenceKind;
+  setupId: string;
+  /** The row it belongs to, and the feature; null where it is no feature's. */
+  tag: string | null;
+  feature: string | null;
+  /** In the part file's frame. */
+  at: Vec3;
+  /** mm and mm³. */
+  depth: number;
+  volume: number;
+  line: number | null;
+  tool: number | null;
+}
+
+export interface MetalProof {
+  /** mm³ and mm, of what is not wanted. Null: the part's shape is not known. */
+  overcutVolume: number | null;
+  leftoverVolume: number | null;
+  largestOvercut: number | null;
+  places: ProofPlace[];
+  checks: Check[];
+  /** What the volumes do not count, in words. */
+  notCounted: string[];
+  /** Size of a cell, mm: walls are judged by the exact surfaces, volumes within about 1 % of a tool this many cells across. */
+  cell: number;
+}
+
+/** How far a long proof is: from 0 to 1. */
+export interface MetalProgress {
+  setupId: string;
+  done: number;
+}
+
+export interface ProveMetalInput extends MetalInput {
+  job: DerivedJob;
+  programs: readonly ReadSetup[];
+  /** Differences no deeper than this are none, mm. */
+  tolerance: number;
+  /** A length with its unit, for messages. */
+  say(mm: number): string;
+}
+
+/** Motions that are run between two words on how far it is. */
+const STEP = 200;
+
+/** Runs the programs of a job through its stock, one setup after the other, and compares what is left with the part. */
+export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, MetalProof> {
+  const { job, programs, mesh } = input;
+  const bodiesOf = bodiesByNumber(input.tools, input.holders);
+  const cell = cellFor(
+    programs.map((p) => p.read),
+    bodiesOf,
+  );
+  const owners = ownersOf(job);
+  const places: ProofPlace[] = [];
+  const checks: Check[] = [];
+  let before: SetupMetal | null = null;
+  let openColumns = 0;
+  for (const [k, program] of programs.entries()) {
+    const { setup, read } = program;
+    const metal: SetupMetal = new SetupMetal(
+      setup,
+      input,
+      cell,
+      before && followsBefore(setup) ? before.leaves : null,
+      bodiesOf,
+    );
+    const setupId = setup.setup.id;
+    const contacts: Contact[] = [];
+    for (const [n, m] of read.motions.entries()) {
+      contacts.push(...metal.run.run(m, n));
+      if (n % STEP === STEP - 1) {
+        metal.grid.settle();
+        yield { setupId, done: (k + (0.6 * n) / read.motions.length) / programs.length };
+      }
+    }
+    checks.push(...contactChecks(contacts, program, input));
+    if (metal.part) {
+      const isLast = k === programs.length - 1;
+      const tiles = tilesToCompare(metal, job, setupId, isLast);
+      const wanted = new WantedCuts(program.holes);
+      const compare = compareTiles({
+        grid: metal.grid,
+        part: metal.part,
+        wanted,
+        tolerance: input.tolerance,
+        reach: REACH,
+        tiles,
+      });
+      let step = compare.next();
+      while (!step.done) {
+        if (step.value % 16 === 0)
+          yield { setupId, done: (k + 0.6 + (0.4 * step.value) / tiles.length) / programs.length };
+        step = compare.next();
+      }
+      openColumns += metal.part.open;
+      const own = step.value.flatMap((d) => placeOf(d, owners, program, isLast) ?? []);
+      places.push(...own);
+      checks.push(...placeChecks(own, program, input));
+    }
+    before = metal;
+  }
+  return {
+    ...volumes(places, mesh !== null),
+    places,
+    checks,
+    notCounted: notCounted(input, openColumns),
+    cell,
+  };
+}
+
+/** Rows by the faces of their features: what lies at a face is that feature's. */
+function ownersOf(job: DerivedJob): Map<number, { row: Row; feature: string }> {
+  const out = new Map<number, { row: Row; feature: string }>();
+  for (const row of job.rows)
+    for (const f of row.size.features)
+      if (!isOptional(f)) for (const face of f.faces) out.set(face, { row, feature: f.id });
+  return out;
+}
+
+/** The setup that is the last to work on a row; where none does, the first that looks at it. */
+const homeOf = (row: Row): string | null => row.operations.at(-1)?.setupId ?? row.setupId;
+
+/** A difference with what it belongs to; null for metal that another setup is to take. */
+function placeOf(
+  d: Difference,
+  owners: ReturnType<typeof ownersOf>,
+  { setup, read }: ReadSetup,
+  isLast: boolean,
+): ProofPlace | null {
+  const owner = owners.get(d.face) ?? null;
+  const setupId = setup.setup.id;
+  if (
+    d.kind === 'left-over' &&
+    (owner ? homeOf(owner.row) !== setupId : !(isLast && setup.frame.body.standsProud))
+  )
+    return null;
+  const motion = d.motion === null ? null : read.motions[d.motion];
+  return {
+    kind: d.kind,
+    setupId,
+    tag: owner?.row.tag ?? null,
+    feature: owner?.feature ?? null,
+    at: fromFrame(setup.frame.frame, d.at),
+    depth: d.depth,
+    volume: d.volume,
+    line: motion?.line ?? null,
+    tool: motion?.tool ?? null,
+  };
+}
+
+/** Tiles that something was cut in, and those over what this setup is to make; in the last one all, where stock stood over the part. */
+function tilesToCompare(metal: SetupMetal, job: DerivedJob, setupId: string, isLast: boolean): number[] {
+  const { grid, cavities } = metal;
+  const out = new Set<number>();
+  const all = isLast && metal.setup.frame.body.standsProud;
+  for (let t = 0; t < grid.across * grid.down; t++) if (all || grid.isTouched(t)) out.add(t);
+  const own = new Set(
+    job.rows.filter((r) => homeOf(r) === setupId).flatMap((r) => r.size.features.map((f) => f.id)),
+  );
+  const { x0, y0, cell } = grid.place;
+  const side = TILE * cell;
+  for (const { feature, box } of cavities.boxes) {
+    if (!own.has(feature)) continue;
+    for (let j = Math.floor((box[1] - y0) / side); j <= Math.floor((box[3] - y0) / side); j++)
+      for (let i = Math.floor((box[0] - x0) / side); i <= Math.floor((box[2] - x0) / side); i++)
+        if (i >= 0 && j >= 0 && i < grid.across && j < grid.down) out.add(j * grid.across + i);
+  }
+  return [...out].sort((a, b) => a - b);
+}
+
+/** What met metal and was not to: one finding for each part of a tool, at its worst. */
+function contactChecks(
+  contacts: readonly Contact[],
+  { setup, read }: ReadSetup,
+  input: ProveMetalInput,
+): Check[] {
+  const worst = new Map<string, { contact: Contact; count: number }>();
+  for (const c of contacts) {
+    const key = `${read.motions[c.motion]?.tool}/${c.part}/${c.isRapid}`;
+    const known = worst.get(key);
+    if (!known) worst.set(key, { contact: c, count: 1 });
+    else {
+      known.count++;
+      if (c.depth > known.contact.depth) known.contact = c;
+    }
+  }
+  return [...worst.values()].flatMap(({ contact: c, count }): Check[] => {
+    const m = read.motions[c.motion];
+    if (!m) return [];
+    const tool = input.tools.find((t) => t.number === m.tool);
+    const what = `${c.part === 'cutting' ? '' : `the ${partName(c.part)} of `}${nameOf(tool, m.tool)}`;
+    const more = count > 1 ? ` and ${count - 1} more` : '';
+    return [
+      {
+        rule: c.isRapid ? 'rapid-into-metal' : 'holder-into-metal',
+        severity: 'error',
+        message: `line ${m.line}${more}: ${what} ${c.isRapid ? 'goes at rapid' : 'is led'} through ${input.say(c.depth)} of metal at ${where(input, c.at)}. ${c.isRapid ? 'Lift it over, or feed it there.' : 'Take a longer stick-out or a smaller holder, or cut less deep.'}`,
+        setupId: setup.setup.id,
+        line: m.line,
+      },
+    ];
+  });
+}
+
+function placeChecks(places: readonly ProofPlace[], { setup }: ReadSetup, input: ProveMetalInput): Check[] {
+  return places.flatMap((p): Check[] => {
+    if (p.kind === 'wanted') return [];
+    const row = input.job.rows.find((r) => r.tag === p.tag);
+    // What nobody planned is told by the list of what is open.
+    if (p.kind === 'left-over' && (!row || row.operations.length === 0)) return [];
+    const tool =
+      p.tool === null
+        ? ''
+        : ` by ${nameOf(
+            input.tools.find((t) => t.number === p.tool),
+            p.tool,
+          )}`;
+    const deep = p.depth >= REACH ? `${input.say(REACH)} or more` : input.say(p.depth);
+    const at = where(input, p.at, setup);
+    return [
+      {
+        rule: p.kind,
+        severity: p.kind === 'over-cut' ? 'error' : 'warning',
+        message:
+          p.kind === 'over-cut'
+            ? `${p.tag ?? 'the part'}: cut ${deep} too deep${tool} at ${at}. Correct the depth or the path, or accept it with a reason.`
+            : `${p.tag}: ${deep} of metal is left at ${at}. Cut deeper or wider, or accept it with a reason.`,
+        tag: p.tag ?? undefined,
+        feature: p.feature ?? undefined,
+        setupId: p.setupId,
+        line: p.line ?? undefined,
+      },
+    ];
+  });
+}
+
+const nameOf = (tool: Tool | undefined, number: number): string =>
+  tool ? `T${number} ${tool.description}` : `T${number}`;
+
+/** A place in program coordinates, as it stands in the text. */
+function where({ say }: ProveMetalInput, at: Vec3, setup?: DerivedSetup): string {
+  const p = setup ? toProgram(setup, at) : at;
+  return `X ${say(p[0])}, Y ${say(p[1])}, Z ${say(p[2])}`;
+}
+
+function toProgram({ frame: { frame } }: DerivedSetup, p: Vec3): Vec3 {
+  const d = [p[0] - frame.origin[0], p[1] - frame.origin[1], p[2] - frame.origin[2]] as const;
+  const along = (a: Vec3): number => d[0] * a[0] + d[1] * a[1] + d[2] * a[2];
+  return [along(frame.x), along(frame.y), along(frame.z)];
+}
+
+function volumes(
+  places: readonly ProofPlace[],
+  isKnown: boolean,
+): Pick<MetalProof, 'overcutVolume' | 'leftoverVolume' | 'largestOvercut'> {
+  if (!isKnown) return { overcutVolume: null, leftoverVolume: null, largestOvercut: null };
+  const of = (kind: DifferenceKind): ProofPlace[] => places.filter((p) => p.kind === kind);
+  const sum = (list: readonly ProofPlace[]): number => list.reduce((n, p) => n + p.volume, 0);
+  return {
+    overcutVolume: sum(of('over-cut')),
+    leftoverVolume: sum(of('left-over')),
+    largestOvercut: Math.max(0, ...of('over-cut').map((p) => p.depth)),
+  };
+}
+
+function notCounted({ job, mesh, programs, tools }: ProveMetalInput, open: number): string[] {
+  const out: string[] = [];
+  if (!mesh) out.push('anything: the shape of the part is not known here');
+  if (open > 0) out.push(`${open} columns where the part's mesh is not closed`);
+  if (job.setups.some((s) => s.setup.stock.kind === 'solid'))
+    out.push('the true shape of a stock that is another part: its box was taken');
+  const unknown = new Set(
+    programs
+      .flatMap((p) => p.read.motions.map((m) => m.tool))
+      .filter((n) => n !== 0 && !tools.some((t) => t.number === n)),
+  );
+  if (unknown.size > 0)
+    out.push(`what ${[...unknown].map((n) => `T${n}`).join(', ')} cuts: not in the tool list`);
+  return out;
+}

@@ -1,0 +1,118 @@
+import type { ReadProgram } from '../code/read/motion.ts';
+import type { Feature } from '../features/family.ts';
+import type { PartMesh } from '../model/mesh.ts';
+import type { Face } from '../model/solid-model.ts';
+import type { DerivedSetup } from '../job/derive.ts';
+import { toolProfile } from '../tools/profile.ts';
+import type { Holder, Tool } from '../tools/schema.ts';
+import { toolBodies, type ToolBody } from './body.ts';
+import { Cavities } from './cavities.ts';
+import { MetalGrid, type Fill } from './grid.ts';
+import { PartColumns } from './part.ts';
+import { MetalRun } from './run.ts';
+import { gridPlace, leftBy, stockFill, type Before } from './stock.ts';
+
+/** What metal is worked out from: the part, all that is to be made of it, and the tools. */
+export interface MetalInput {
+  /** The finished part; null: its shape is not known, and nothing is compared. */
+  mesh: PartMesh | null;
+  /** Its exact surfaces by face number; null where only the mesh is known. */
+  faces: readonly Face[] | null;
+  /** Every feature of the part, as corrected. */
+  features: readonly Feature[];
+  tools: readonly Tool[];
+  holders: readonly Holder[];
+}
+
+/** How far a difference between metal and part is looked into, mm. */
+export const REACH = 2;
+
+/** One setup's metal: its stock, less what the setups before have taken, and what is cut of it here. */
+export class SetupMetal {
+  readonly part: PartColumns | null;
+  readonly cavities: Cavities;
+  readonly grid: MetalGrid;
+  readonly run: MetalRun;
+  /** What stands there before anything is cut here. */
+  readonly base: Fill;
+
+  constructor(
+    readonly setup: DerivedSetup,
+    input: MetalInput,
+    cell: number,
+    before: Before | null,
+    bodiesOf: (tool: number) => readonly ToolBody[] | null,
+  ) {
+    const { frame } = setup;
+    const place = gridPlace(frame, cell);
+    this.part = input.mesh ? new PartColumns(input.mesh, input.faces, frame.frame, place, REACH) : null;
+    this.cavities = new Cavities(input.features, frame.frame);
+    const fresh = stockFill(frame, this.part, this.cavities, setup.setup.stock.margin);
+    this.base = before ? leftBy(before, fresh, frame, place) : fresh;
+    this.grid = new MetalGrid(place, this.base, Math.max(frame.stock.max[2], frame.part.max[2]));
+    this.run = new MetalRun(this.grid, bodiesOf);
+  }
+
+  /** What the next setup begins with. */
+  get leaves(): Before {
+    return { grid: this.grid, base: this.base, frame: this.setup.frame };
+  }
+}
+
+/** Whether a setup's stock is what the one before leaves: by name, or since outer faces are made once. */
+export const followsBefore = ({ setup }: DerivedSetup): boolean =>
+  setup.stock.kind === 'left-over' || setup.stock.kind === 'prepared';
+
+/** Outlines by magazine number, each worked out once. */
+export function bodiesByNumber(
+  tools: readonly Tool[],
+  holders: readonly Holder[],
+): (tool: number) => readonly ToolBody[] | null {
+  const known = new Map<number, readonly ToolBody[] | null>();
+  return (number) => {
+    let bodies = known.get(number);
+    if (bodies === undefined) {
+      const tool = tools.find((t) => t.number === number);
+      const holder = holders.find((h) => h.id === tool?.holderId) ?? null;
+      known.set(number, (bodies = tool ? toolBodies(toolProfile(tool, holder)) : null));
+    }
+    return bodies;
+  };
+}
+
+/** Cells across the smallest tool. */
+const ACROSS = 40;
+/** Cells that the motions of a program may pass in all: beyond it the grid is made coarser. */
+const MOST_CELLS = 4e7;
+const FINEST = 0.02;
+
+/**
+ * A cell for a whole job, mm: a fortieth of the smallest tool that is used, coarser where the motions would pass too many. One size for
+ * all setups, so that one can take over from another without loss.
+ */
+export function cellFor(
+  programs: readonly ReadProgram[],
+  bodiesOf: (tool: number) => readonly ToolBody[] | null,
+): number {
+  let smallest = Infinity;
+  let area = 0;
+  for (const { motions } of programs)
+    for (const m of motions) {
+      if (m.kind === 'rapid' || m.kind === 'dwell') continue;
+      const cutting = bodiesOf(m.tool)?.filter((b) => b.part === 'cutting') ?? [];
+      const radius = Math.max(0, ...cutting.map((b) => b.radius));
+      if (radius === 0) continue;
+      smallest = Math.min(smallest, 2 * radius);
+      const [dx, dy] = [(m.to[0] ?? 0) - (m.from[0] ?? 0), (m.to[1] ?? 0) - (m.from[1] ?? 0)];
+      const turned =
+        m.kind === 'arc'
+          ? 2 *
+            Math.PI *
+            Math.hypot((m.centre?.[0] ?? 0) - (m.from[0] ?? 0), (m.centre?.[1] ?? 0) - (m.from[1] ?? 0))
+          : 0;
+      area +=
+        Math.max(Math.hypot(dx, dy), turned * Math.max(1, m.turns ?? 0)) * 2 * radius + 4 * radius * radius;
+    }
+  if (smallest === Infinity) return 0.2;
+  return Math.max(FINEST, smallest / ACROSS, Math.sqrt(area / MOST_CELLS));
+}

@@ -1,0 +1,146 @@
+import { dot, type Vec3 } from '../geometry/vec.ts';
+import { fromFrame, toFrame } from '../geometry/frame.ts';
+import type { SetupFrame, StockBody } from '../setup/setup-frame.ts';
+import { Cavities, union, without } from './cavities.ts';
+import type { Fill, GridPlace, MetalGrid } from './grid.ts';
+import type { PartColumns } from './part.ts';
+
+/** What a setup before has taken away: its metal now, and what it began with. */
+export interface Before {
+  grid: MetalGrid;
+  base: Fill;
+  frame: SetupFrame;
+}
+
+/** Where the part's outline is looked for round a place, for stock that stands wider than it. */
+const ROUND = 16;
+
+/** What a setup's stock has in each column before anything is cut in it. Program coordinates, mm. */
+export function stockFill(
+  { body }: SetupFrame,
+  part: PartColumns | null,
+  cavities: Cavities,
+  margin: number,
+): Fill {
+  if (!body.standsProud && part)
+    return (x, y, i, j) => {
+      const own = part.column(i, j).z;
+      return union([...(isKnown(own) ? own : []), ...cavities.at(x, y)]);
+    };
+  switch (body.shape) {
+    case 'cylinder':
+      return barFill(body);
+    case 'outline':
+      return part ? outlineFill(body, part, margin) : boxFill(body);
+    default:
+      return boxFill(body);
+  }
+}
+
+const isKnown = (z: readonly number[]): boolean => z.length !== 1;
+
+const boxFill =
+  ({ box }: StockBody): Fill =>
+  (x, y) =>
+    x >= box.min[0] && x <= box.max[0] && y >= box.min[1] && y <= box.max[1]
+      ? [box.min[2], box.max[2]]
+      : null;
+
+function barFill({ box, along, radius }: StockBody): Fill {
+  const middle = (k: 0 | 1 | 2): number => (box.min[k] + box.max[k]) / 2;
+  const inside = (v: number, k: 0 | 1 | 2): boolean => v >= box.min[k] && v <= box.max[k];
+  if (along === 'z')
+    return (x, y) => (Math.hypot(x - middle(0), y - middle(1)) <= radius ? [box.min[2], box.max[2]] : null);
+  return (x, y) => {
+    const aside = along === 'x' ? y - middle(1) : x - middle(0);
+    if (Math.abs(aside) > radius || !inside(along === 'x' ? x : y, along === 'x' ? 0 : 1)) return null;
+    const half = Math.sqrt(radius * radius - aside * aside);
+    return [middle(2) - half, middle(2) + half];
+  };
+}
+
+function outlineFill({ box }: StockBody, part: PartColumns, margin: number): Fill {
+  const { x0, y0, cell } = part.place;
+  const isPart = (x: number, y: number): boolean =>
+    part.column(Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)).z.length > 0;
+  return (x, y) => {
+    const near = Array.from({ length: margin > 0 ? ROUND : 0 }, (_, k) => (2 * Math.PI * k) / ROUND);
+    const isOver =
+      isPart(x, y) || near.some((a) => isPart(x + margin * Math.cos(a), y + margin * Math.sin(a)));
+    return isOver ? [box.min[2], box.max[2]] : null;
+  };
+}
+
+/** Metal of a setup less what the one before has cut away, however the part was turned between them. */
+export function leftBy(before: Before, base: Fill, now: SetupFrame, place: GridPlace): Fill {
+  const [old, to] = [before.frame.frame, now.frame];
+  const column = takenColumns(before);
+  // A step along this setup's Z, and its origin, in the coordinates of the setup before.
+  const d: Vec3 = [dot(to.z, old.x), dot(to.z, old.y), dot(to.z, old.z)];
+  const at = (x: number, y: number): Vec3 => toFrame(old, fromFrame(to, [x, y, 0]));
+  const [low, high] = [now.body.box.min[2], now.body.box.max[2]];
+  return (x, y, i, j) => {
+    const own = base(x, y, i, j);
+    if (!own || own.length === 0) return own;
+    const p = at(x, y);
+    const taken =
+      Math.abs(d[2]) > 0.999999
+        ? turned(column(p[0], p[1]), p[2], d[2])
+        : across(column, p, d, low, high, place.cell);
+    return taken.length > 0 ? without(own, taken) : own;
+  };
+}
+
+type Taken = (x: number, y: number) => readonly number[];
+
+/** What was cut away over a place of the setup before. */
+function takenColumns({ grid, base }: Before): Taken {
+  const { x0, y0, cell, nx, ny } = grid.place;
+  const known = new Map<number, readonly number[]>();
+  return (x, y) => {
+    const [i, j] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
+    if (i < 0 || j < 0 || i >= nx || j >= ny || !grid.isTouched(grid.tileOf(i, j))) return [];
+    const key = j * nx + i;
+    let taken = known.get(key);
+    if (!taken) {
+      const whole = base(x0 + (i + 0.5) * cell, y0 + (j + 0.5) * cell, i, j) ?? [];
+      known.set(key, (taken = without(whole, grid.column(i, j))));
+    }
+    return taken;
+  };
+}
+
+/** The same line seen from above or from below: exact. */
+function turned(taken: readonly number[], origin: number, share: number): number[] {
+  const z = taken.map((v) => (v - origin) / share);
+  return share > 0 ? z : z.reverse();
+}
+
+/** A line across the columns: each cell that it passes is metal or not at its height; ends are right to half a cell. */
+function across(column: Taken, p: Vec3, d: Vec3, low: number, high: number, cell: number): number[] {
+  const out: number[] = [];
+  const step = cell;
+  for (let t = low + step / 2; t < high; t += step) {
+    const taken = column(p[0] + t * d[0], p[1] + t * d[1]);
+    if (taken.length === 0) continue;
+    const z = p[2] + t * d[2];
+    for (let n = 0; n < taken.length; n += 2)
+      if (z > taken[n]! && z < taken[n + 1]!) {
+        const end = out[out.length - 1];
+        if (end !== undefined && t - step / 2 <= end + 1e-9) out[out.length - 1] = t + step / 2;
+        else out.push(t - step / 2, t + step / 2);
+      }
+  }
+  return out;
+}
+
+/** A grid over a setup's stock and part, its cells counted from the part file's origin: setups of one job share their borders. */
+export function gridPlace({ frame, stock, part }: SetupFrame, cell: number): GridPlace {
+  const origin = toFrame(frame, [0, 0, 0]);
+  const from = (k: 0 | 1): number =>
+    origin[k] + cell * (Math.floor((Math.min(stock.min[k], part.min[k]) - origin[k]) / cell - 1e-9) - 1);
+  const [x0, y0] = [from(0), from(1)];
+  const count = (k: 0 | 1, start: number): number =>
+    Math.ceil((Math.max(stock.max[k], part.max[k]) - start) / cell) + 1;
+  return { x0, y0, cell, nx: count(0, x0), ny: count(1, y0) };
+}

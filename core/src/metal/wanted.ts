@@ -1,0 +1,58 @@
+import { pointLength } from '../cutting/depths.ts';
+import { BoxGrid } from '../geometry/box-grid.ts';
+import { drilledStep } from '../operations/hole-view.ts';
+import type { SeenHole } from '../proof/checks/check.ts';
+import { clearRadius } from '../proof/clear.ts';
+
+const CELL = 10;
+/** How much wider than meant a wanted cut may be before it is one no longer, mm. */
+const SLACK = 0.01;
+/** The flattest point that a drill usually has, degrees. */
+const USUAL_POINT = 118;
+
+/** Cuts that are meant and not in the model: the band of a thread, broken rims, what the print wants otherwise, the point of a drill. */
+export class WantedCuts {
+  private readonly grid = new BoxGrid<SeenHole>(CELL);
+
+  constructor(holes: readonly SeenHole[]) {
+    for (const h of holes) {
+      const { x, y } = h.view;
+      const r = reachOf(h);
+      this.grid.add(h, [x - r, y - r, x + r, y + r]);
+    }
+  }
+
+  /** Whether metal at a place is meant to be cut. Program coordinates, mm. */
+  at(x: number, y: number, z: number): boolean {
+    return this.grid.near(x, y, 0).some((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z));
+  }
+
+  /** The hole whose wanted cuts a place is among; null for none. */
+  holeAt(x: number, y: number, z: number): SeenHole | null {
+    return (
+      this.grid.near(x, y, 0).find((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z)) ?? null
+    );
+  }
+}
+
+function reachOf({ view, row, wanted }: SeenHole): number {
+  const steps = [...view.steps, ...view.farSteps].flatMap((s) =>
+    s.shape === 'cylinder' ? [s.diameter] : [s.startDiameter, s.endDiameter],
+  );
+  return Math.max(row.thread?.majorDiameter ?? 0, ...steps, ...wanted.map((r) => r.diameter)) / 2 + SLACK;
+}
+
+function isWanted({ view, row, wanted }: SeenHole, rho: number, z: number): boolean {
+  const depth = view.entryZ - z;
+  if (depth < -SLACK) return false;
+  const clear = clearRadius(view, wanted, depth);
+  if (clear !== Infinity && rho <= clear + SLACK) return true;
+  const drilled = drilledStep(view);
+  const bottom = view.depth;
+  if (row.thread && depth >= (drilled?.top ?? 0) - SLACK && depth <= bottom + SLACK)
+    return rho <= row.thread.majorDiameter / 2 + SLACK;
+  if (view.through || !drilled || depth <= bottom) return false;
+  // Below its full diameter a blind hole ends in the drill's point.
+  const r = drilled.diameter / 2;
+  return rho <= r && depth - bottom <= pointLength(2 * (r - rho), USUAL_POINT) + SLACK;
+}
