@@ -1,8 +1,9 @@
 import { isHole, type Feature } from '../features/family.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
-import { BoxGrid, type Box2 } from '../geometry/box-grid.ts';
+import type { Box2 } from '../geometry/box-grid.ts';
 import { directionToFrame, toFrame, type Frame } from '../geometry/frame.ts';
 import { known } from '../lists.ts';
+import { PlaceList } from './place-list.ts';
 import { seenOpening } from '../space/openings.ts';
 
 /** Metal that fills a cavity until it is made: low and high at a place; null beside it. Program coordinates, mm. */
@@ -12,11 +13,12 @@ interface Cavity {
   fills: Fills;
 }
 
-const CELL = 10;
+/** mm. */
+const CELL = 4;
 
 /** The cavities that open along a setup's Z, as the metal that stands in them before they are made. */
 export class Cavities {
-  private readonly grid = new BoxGrid<Cavity>(CELL);
+  private readonly grid = new PlaceList<Cavity>(CELL);
   /** What each feature covers from above. */
   readonly boxes: { feature: string; box: Box2 }[] = [];
 
@@ -32,7 +34,7 @@ export class Cavities {
   /** Metal of all cavities over a place: pairs of low and high, in no order. */
   at(x: number, y: number): number[] {
     const out: number[] = [];
-    for (const c of this.grid.near(x, y, 0)) {
+    for (const c of this.grid.at(x, y)) {
       const f = c.fills(x, y);
       if (f && f[1] > f[0]) out.push(f[0], f[1]);
     }
@@ -108,16 +110,16 @@ export class Cavities {
   private addStrip(f: Feature, frame: Frame): void {
     const o = seenOpening(f, '', frame);
     if (!o) return;
-    const xs = o.runs.flatMap((r) => [r[0], r[2]]);
-    const ys = o.runs.flatMap((r) => [r[1], r[3]]);
-    const fills: Fills = (x, y) =>
-      o.runs.some((run) => gap(run, x, y) <= o.radius) ? [o.bottom, o.top] : null;
-    this.put(f, { fills }, [
-      Math.min(...xs) - o.radius,
-      Math.min(...ys) - o.radius,
-      Math.max(...xs) + o.radius,
-      Math.max(...ys) + o.radius,
-    ]);
+    const ends = [o.bottom, o.top] as const;
+    for (const run of o.runs) {
+      const [x0, y0, x1, y1] = run;
+      this.put(f, { fills: (x, y) => (gap(run, x, y) <= o.radius ? ends : null) }, [
+        Math.min(x0, x1) - o.radius,
+        Math.min(y0, y1) - o.radius,
+        Math.max(x0, x1) + o.radius,
+        Math.max(y0, y1) + o.radius,
+      ]);
+    }
   }
 }
 

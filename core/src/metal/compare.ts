@@ -1,4 +1,4 @@
-import type { MetalGrid } from './grid.ts';
+import type { Fill, MetalGrid } from './grid.ts';
 import { TILE } from './grid.ts';
 import { without } from './cavities.ts';
 import type { PartColumns } from './part.ts';
@@ -27,6 +27,8 @@ const DEEP = 0.5;
 export interface CompareInput {
   grid: MetalGrid;
   part: PartColumns;
+  /** What stood there before this setup cut anything: what was gone then is not its over-cut. */
+  base: Fill;
   wanted: WantedCuts;
   /** Differences no deeper than this are none, mm. */
   tolerance: number;
@@ -55,9 +57,11 @@ function compareTile(input: CompareInput, tile: number, found: Map<string, Diffe
     for (let i = i0; i < Math.min(nx, i0 + TILE); i++) {
       const model = part.column(i, j);
       if (model.z.length === 1) continue;
+      if (grid.isAs(i, j, model.z, LEAST)) continue;
       const metal = grid.column(i, j);
       const [x, y] = [x0 + (i + 0.5) * cell, y0 + (j + 0.5) * cell];
-      const over = without(model.z, metal);
+      const gone = without(model.z, metal);
+      const over = gone.length > 0 ? without(gone, without(gone, input.base(x, y, i, j) ?? [])) : gone;
       const left = without(metal, model.z);
       for (let n = 0; n < over.length; n += 2)
         if (over[n + 1]! - over[n]! > LEAST)

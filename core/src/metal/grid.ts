@@ -76,6 +76,18 @@ export class MetalGrid {
     return Array.from(tile.z.subarray(start, start + 2 * tile.count[c]!));
   }
 
+  /** Whether a column's metal lies as these pairs say, to within `slack`: asked of every column, it makes nothing. */
+  isAs(i: number, j: number, pairs: readonly number[], slack: number): boolean {
+    const tile = this.tiles[this.tileOf(i, j)];
+    if (!tile) return false;
+    const c = cellOf(i, j);
+    const n = 2 * tile.count[c]!;
+    if (n !== pairs.length) return false;
+    const start = 2 * c * tile.room;
+    for (let k = 0; k < n; k++) if (Math.abs(tile.z[start + k]! - pairs[k]!) > slack) return false;
+    return true;
+  }
+
   /** Which cuts made the ends of a column's intervals, in the order of {@link column}; 0: the stock's own. */
   makers(i: number, j: number): number[] {
     const tile = this.tiles[this.tileOf(i, j)];
@@ -187,15 +199,19 @@ export class MetalGrid {
     z.copyWithin(tail + 2 * shift, tail, end);
     by.copyWithin(tail + 2 * shift, tail, end);
     let at = start + 2 * first;
-    const put = (a: number, aBy: number, b: number, bBy: number): void => {
-      z[at] = a;
-      z[at + 1] = b;
-      by[at] = aBy;
-      by[at + 1] = bBy;
+    if (below) {
+      z[at] = bottom;
+      z[at + 1] = low;
+      by[at] = bottomBy;
+      by[at + 1] = maker;
       at += 2;
-    };
-    if (below) put(bottom, bottomBy, low, maker);
-    if (above) put(high, maker, top, topBy);
+    }
+    if (above) {
+      z[at] = high;
+      z[at + 1] = top;
+      by[at] = maker;
+      by[at + 1] = topBy;
+    }
     tile.count[c] = count + shift;
     this.changed.add(k);
   }

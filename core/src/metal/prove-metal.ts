@@ -3,14 +3,16 @@ import { fromFrame } from '../geometry/frame.ts';
 import type { Vec3 } from '../geometry/vec.ts';
 import type { DerivedJob, DerivedSetup, Row } from '../job/derive.ts';
 import { isOptional } from '../features/registry.ts';
+import { operationKind } from '../operations/registry.ts';
 import type { Check, SeenHole } from '../proof/checks/check.ts';
 import { partName } from '../space/space.ts';
 import type { Tool } from '../tools/schema.ts';
+import type { ToolBody } from './body.ts';
 import { compareTiles, type Difference, type DifferenceKind } from './compare.ts';
 import { TILE } from './grid.ts';
 import type { Contact } from './run.ts';
 import { bodiesByNumber, cellFor, followsBefore, REACH, SetupMetal, type MetalInput } from './setup-metal.ts';
-import { WantedCuts } from './wanted.ts';
+import { WantedCuts, type WantedCone } from './wanted.ts';
 
 /** A setup's program as it was read. */
 export interface ReadSetup {
@@ -102,10 +104,11 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     if (metal.part) {
       const isLast = k === programs.length - 1;
       const tiles = tilesToCompare(metal, job, setupId, isLast);
-      const wanted = new WantedCuts(program.holes);
+      const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf));
       const compare = compareTiles({
         grid: metal.grid,
         part: metal.part,
+        base: metal.base,
         wanted,
         tolerance: input.tolerance,
         reach: REACH,
@@ -132,6 +135,19 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     cell,
   };
 }
+
+/** The cones that planned operations leave at holes' rims: a spot breaks an edge that the model has sharp. */
+const wantedCones = (
+  { operations }: DerivedSetup,
+  bodiesOf: (tool: number) => readonly ToolBody[] | null,
+): WantedCone[] =>
+  operations.flatMap((o) =>
+    operationKind(o.kind).breaksRims && o.tool.number !== null
+      ? (bodiesOf(o.tool.number) ?? [])
+          .filter((b) => b.part === 'cutting')
+          .flatMap((body) => o.work.map(({ x, y, z }) => ({ x, y, z, body })))
+      : [],
+  );
 
 /** Rows by the faces of their features: what lies at a face is that feature's. */
 function ownersOf(job: DerivedJob): Map<number, { row: Row; feature: string }> {

@@ -48,7 +48,7 @@ export class SetupMetal {
     this.part = input.mesh ? new PartColumns(input.mesh, input.faces, frame.frame, place, REACH) : null;
     this.cavities = new Cavities(input.features, frame.frame);
     const fresh = stockFill(frame, this.part, this.cavities, setup.setup.stock.margin);
-    this.base = before ? leftBy(before, fresh, frame, place) : fresh;
+    this.base = before ? leftBy(before, fresh, frame) : fresh;
     this.grid = new MetalGrid(place, this.base, Math.max(frame.stock.max[2], frame.part.max[2]));
     this.run = new MetalRun(this.grid, bodiesOf);
   }

@@ -1,8 +1,9 @@
+import { known } from '../lists.ts';
 import { dot, type Vec3 } from '../geometry/vec.ts';
 import { fromFrame, toFrame } from '../geometry/frame.ts';
 import type { SetupFrame, StockBody } from '../setup/setup-frame.ts';
 import { Cavities, union, without } from './cavities.ts';
-import type { Fill, GridPlace, MetalGrid } from './grid.ts';
+import { TILE, type Fill, type GridPlace, type MetalGrid } from './grid.ts';
 import type { PartColumns } from './part.ts';
 
 /** What a setup before has taken away: its metal now, and what it began with. */
@@ -72,7 +73,7 @@ function outlineFill({ box }: StockBody, part: PartColumns, margin: number): Fil
 }
 
 /** Metal of a setup less what the one before has cut away, however the part was turned between them. */
-export function leftBy(before: Before, base: Fill, now: SetupFrame, place: GridPlace): Fill {
+export function leftBy(before: Before, base: Fill, now: SetupFrame): Fill {
   const [old, to] = [before.frame.frame, now.frame];
   const column = takenColumns(before);
   // A step along this setup's Z, and its origin, in the coordinates of the setup before.
@@ -86,7 +87,7 @@ export function leftBy(before: Before, base: Fill, now: SetupFrame, place: GridP
     const taken =
       Math.abs(d[2]) > 0.999999
         ? turned(column(p[0], p[1]), p[2], d[2])
-        : across(column, p, d, low, high, place.cell);
+        : across(before.grid, column, p, d, low, high);
     return taken.length > 0 ? without(own, taken) : own;
   };
 }
@@ -96,15 +97,15 @@ type Taken = (x: number, y: number) => readonly number[];
 /** What was cut away over a place of the setup before. */
 function takenColumns({ grid, base }: Before): Taken {
   const { x0, y0, cell, nx, ny } = grid.place;
-  const known = new Map<number, readonly number[]>();
+  const seen = new Map<number, readonly number[]>();
   return (x, y) => {
     const [i, j] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
     if (i < 0 || j < 0 || i >= nx || j >= ny || !grid.isTouched(grid.tileOf(i, j))) return [];
     const key = j * nx + i;
-    let taken = known.get(key);
+    let taken = seen.get(key);
     if (!taken) {
       const whole = base(x0 + (i + 0.5) * cell, y0 + (j + 0.5) * cell, i, j) ?? [];
-      known.set(key, (taken = without(whole, grid.column(i, j))));
+      seen.set(key, (taken = without(whole, grid.column(i, j))));
     }
     return taken;
   };
@@ -116,22 +117,41 @@ function turned(taken: readonly number[], origin: number, share: number): number
   return share > 0 ? z : z.reverse();
 }
 
-/** A line across the columns: each cell that it passes is metal or not at its height; ends are right to half a cell. */
-function across(column: Taken, p: Vec3, d: Vec3, low: number, high: number, cell: number): number[] {
+/**
+ * A line across the columns: each cell that it passes is metal or not at its height; ends are right to half a cell. Tiles in which nothing
+ * was cut are passed in one step.
+ */
+function across(grid: MetalGrid, column: Taken, p: Vec3, d: Vec3, low: number, high: number): number[] {
   const out: number[] = [];
-  const step = cell;
-  for (let t = low + step / 2; t < high; t += step) {
-    const taken = column(p[0] + t * d[0], p[1] + t * d[1]);
-    if (taken.length === 0) continue;
+  const { x0, y0, cell } = grid.place;
+  const side = TILE * cell;
+  for (let k = 0; ; k++) {
+    const t = low + (k + 0.5) * cell;
+    if (t >= high) return out;
+    const [x, y] = [p[0] + t * d[0], p[1] + t * d[1]];
+    const [ti, tj] = [Math.floor((x - x0) / side), Math.floor((y - y0) / side)];
+    const isInside = ti >= 0 && tj >= 0 && ti < grid.across && tj < grid.down;
+    if (!isInside || !grid.isTouched(tj * grid.across + ti)) {
+      const exit = Math.min(leaves(x, d[0], x0, side), leaves(y, d[1], y0, side));
+      k += Math.max(0, Math.floor(exit / cell));
+      continue;
+    }
+    const taken = column(x, y);
     const z = p[2] + t * d[2];
     for (let n = 0; n < taken.length; n += 2)
-      if (z > taken[n]! && z < taken[n + 1]!) {
+      if (z > known(taken[n], 'low') && z < known(taken[n + 1], 'high')) {
         const end = out[out.length - 1];
-        if (end !== undefined && t - step / 2 <= end + 1e-9) out[out.length - 1] = t + step / 2;
-        else out.push(t - step / 2, t + step / 2);
+        if (end !== undefined && t - cell / 2 <= end + 1e-9) out[out.length - 1] = t + cell / 2;
+        else out.push(t - cell / 2, t + cell / 2);
       }
   }
-  return out;
+}
+
+/** How far a line goes on before it leaves the tile that it is in, along one axis. */
+function leaves(v: number, share: number, from: number, side: number): number {
+  if (Math.abs(share) < 1e-12) return Infinity;
+  const border = from + (Math.floor((v - from) / side) + (share > 0 ? 1 : 0)) * side;
+  return Math.abs((border - v) / share);
 }
 
 /** A grid over a setup's stock and part, its cells counted from the part file's origin: setups of one job share their borders. */

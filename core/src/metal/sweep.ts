@@ -94,14 +94,21 @@ class LineWay implements Way {
       return true;
     }
     const slope = (b[2] - a[2]) / length;
-    const distance = (s: number): number => Math.min(body.radius, Math.hypot(s - along, aside));
     const [zFrom, zTo] = [a[2] + from * slope, a[2] + to * slope];
-    out.low = body.isFlat
-      ? Math.min(zFrom, zTo) + body.low
-      : least((s) => a[2] + s * slope + body.bottom(distance(s)), from, to);
-    out.high = body.hasFlatTop
-      ? Math.max(zFrom, zTo) + body.high
-      : -least((s) => -(a[2] + s * slope + body.top(distance(s))), from, to);
+    if (body.isFlat) out.low = Math.min(zFrom, zTo) + body.low;
+    else
+      out.low = least(
+        (s) => a[2] + s * slope + body.bottom(Math.min(body.radius, Math.hypot(s - along, aside))),
+        from,
+        to,
+      );
+    if (body.hasFlatTop) out.high = Math.max(zFrom, zTo) + body.high;
+    else
+      out.high = -least(
+        (s) => -(a[2] + s * slope + body.top(Math.min(body.radius, Math.hypot(s - along, aside)))),
+        from,
+        to,
+      );
     return true;
   }
 }
@@ -137,38 +144,39 @@ class ArcWay implements Way {
     let isMet = false;
     out.low = Infinity;
     out.high = -Infinity;
-    const distance = (t: number): number =>
-      Math.min(
-        body.radius,
-        Math.sqrt(Math.max(0, radius * radius + m * m - 2 * radius * m * Math.cos(t - phi))),
-      );
-    const height = (t: number): number => z0 + (t / sweep) * (z1 - z0);
-    for (const turn of [-2 * Math.PI, 0, 2 * Math.PI]) {
-      const from = Math.max(low, phi + turn - half);
-      const to = Math.min(high, phi + turn + half);
+    for (let turn = -1; turn <= 1; turn++) {
+      const middle = phi + turn * 2 * Math.PI;
+      const from = Math.max(low, middle - half);
+      const to = Math.min(high, middle + half);
       if (from > to) continue;
       isMet = true;
       if (z0 === z1) {
-        const d = distance(Math.max(from, Math.min(to, phi + turn)));
+        const d = this.away(body, m, Math.max(from, Math.min(to, middle)) - phi);
         out.low = Math.min(out.low, z0 + body.bottom(d));
         out.high = Math.max(out.high, z0 + body.top(d));
-        continue;
-      }
-      const [a, b] = [height(from), height(to)];
-      out.low = Math.min(
-        out.low,
-        body.isFlat
-          ? Math.min(a, b) + body.low
-          : least((t) => height(t) + body.bottom(distance(t)), from, to),
-      );
-      out.high = Math.max(
-        out.high,
-        body.hasFlatTop
-          ? Math.max(a, b) + body.high
-          : -least((t) => -(height(t) + body.top(distance(t))), from, to),
-      );
+      } else this.slanted(body, m, phi, from, to, out);
     }
     return isMet;
+  }
+
+  /** How far the axis is from a column `m` from the centre, at so great an angle to it. */
+  private away(body: ToolBody, m: number, angle: number): number {
+    const { radius } = this;
+    const square = radius * radius + m * m - 2 * radius * m * Math.cos(angle);
+    return Math.min(body.radius, Math.sqrt(Math.max(0, square)));
+  }
+
+  private slanted(body: ToolBody, m: number, phi: number, from: number, to: number, out: Span): void {
+    const rise = (this.z1 - this.z0) / this.sweep;
+    const [a, b] = [this.z0 + from * rise, this.z0 + to * rise];
+    const bottom = body.isFlat
+      ? Math.min(a, b) + body.low
+      : least((t) => this.z0 + t * rise + body.bottom(this.away(body, m, t - phi)), from, to);
+    const top = body.hasFlatTop
+      ? Math.max(a, b) + body.high
+      : -least((t) => -(this.z0 + t * rise + body.top(this.away(body, m, t - phi))), from, to);
+    if (bottom < out.low) out.low = bottom;
+    if (top > out.high) out.high = top;
   }
 }
 

@@ -1,10 +1,12 @@
 import { pointLength } from '../cutting/depths.ts';
-import { BoxGrid } from '../geometry/box-grid.ts';
 import { drilledStep } from '../operations/hole-view.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
+import type { ToolBody } from './body.ts';
+import { PlaceList } from './place-list.ts';
 import { clearRadius } from '../proof/clear.ts';
 
-const CELL = 10;
+/** mm. */
+const CELL = 4;
 /** How much wider than meant a wanted cut may be before it is one no longer, mm. */
 const SLACK = 0.01;
 /** The flattest point that a drill usually has, degrees. */
@@ -12,9 +14,17 @@ const USUAL_POINT = 118;
 
 /** Cuts that are meant and not in the model: the band of a thread, broken rims, what the print wants otherwise, the point of a drill. */
 export class WantedCuts {
-  private readonly grid = new BoxGrid<SeenHole>(CELL);
+  private readonly grid = new PlaceList<SeenHole>(CELL);
 
-  constructor(holes: readonly SeenHole[]) {
+  /** Cones that are to be there at holes' rims, by the cutter that makes them. */
+  private readonly cones = new PlaceList<WantedCone>(CELL);
+
+  constructor(holes: readonly SeenHole[], cones: readonly WantedCone[] = []) {
+    for (const c of cones) {
+      const r = c.body.radius;
+      this.cones.add(c, [c.x - r, c.y - r, c.x + r, c.y + r]);
+    }
+
     for (const h of holes) {
       const { x, y } = h.view;
       const r = reachOf(h);
@@ -24,16 +34,24 @@ export class WantedCuts {
 
   /** Whether metal at a place is meant to be cut. Program coordinates, mm. */
   at(x: number, y: number, z: number): boolean {
-    return this.grid.near(x, y, 0).some((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z));
-  }
-
-  /** The hole whose wanted cuts a place is among; null for none. */
-  holeAt(x: number, y: number, z: number): SeenHole | null {
     return (
-      this.grid.near(x, y, 0).find((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z)) ?? null
+      this.grid.at(x, y).some((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z)) ||
+      this.cones.at(x, y).some((c) => isInCone(c, Math.hypot(x - c.x, y - c.y), z))
     );
   }
 }
+
+/** A planned cutter that breaks a rim: what it takes at the planned depth is wanted, and nothing deeper. */
+export interface WantedCone {
+  x: number;
+  y: number;
+  /** Where its tip goes. */
+  z: number;
+  body: ToolBody;
+}
+
+const isInCone = ({ z: tip, body }: WantedCone, rho: number, z: number): boolean =>
+  rho <= body.radius && z >= tip + body.bottom(rho) - SLACK;
 
 function reachOf({ view, row, wanted }: SeenHole): number {
   const steps = [...view.steps, ...view.farSteps].flatMap((s) =>
