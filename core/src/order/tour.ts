@@ -1,4 +1,3 @@
-import { at as entryAt, first as firstOf } from '../lists.ts';
 import { exactPath, MOST_EXACT } from './exact.ts';
 /**
  * Shortest open tour through points from the first one: nearest neighbour, then 2-opt and Or-opt on neighbour lists,
@@ -18,8 +17,7 @@ const NEIGHBOURS = 8;
 export function shortestTour(points: readonly Point[], kicks = Math.min(20_000, points.length * 30)): Tour {
   const n = points.length;
   if (n === 0) return { order: [], length: 0 };
-  if (n <= 2)
-    return { order: points.map((_, i) => i), length: n === 2 ? gap(firstOf(points), entryAt(points, 1)) : 0 };
+  if (n <= 2) return { order: points.map((_, i) => i), length: n === 2 ? gap(points[0]!, points[1]!) : 0 };
   const tour = new OpenTour(points);
   tour.improve();
   tour.perturb(kicks);
@@ -27,15 +25,14 @@ export function shortestTour(points: readonly Point[], kicks = Math.min(20_000, 
   const length = tourLength(points, order);
   if (n > MOST_EXACT) return { order, length };
   // Of a few points the best is known; where the search found one as short, it stays.
-  const exact = exactPath(n, (a, b) => gap(entryAt(points, a), entryAt(points, b)));
+  const exact = exactPath(n, (a, b) => gap(points[a]!, points[b]!));
   const least = tourLength(points, exact);
   return least < length - 1e-9 ? { order: exact, length: least } : { order, length };
 }
 
 export function tourLength(points: readonly Point[], order: readonly number[]): number {
   let sum = 0;
-  for (let i = 1; i < order.length; i++)
-    sum += gap(entryAt(points, entryAt(order, i - 1)), entryAt(points, entryAt(order, i)));
+  for (let i = 1; i < order.length; i++) sum += gap(points[order[i - 1]!]!, points[order[i]!]!);
   return sum;
 }
 
@@ -72,7 +69,7 @@ class OpenTour {
   }
 
   improve(): void {
-    for (let i = 0; i < this.n; i++) this.push(entryAt(this.order, i));
+    for (let i = 0; i < this.n; i++) this.push(this.order[i]!);
     this.drain();
     this.log = [];
   }
@@ -91,9 +88,7 @@ class OpenTour {
       if (i === j || j === l || l >= this.n) continue;
       // Swapping the stretches [i, j) and [j, l) is three reversals.
       let gain = this.edge(i - 1, i) + this.edge(j - 1, j) + (l < this.n ? this.edge(l - 1, l) : 0);
-      const touched = [i - 1, i, j - 1, j, l - 1, l]
-        .filter((p) => p < this.n)
-        .map((p) => entryAt(this.order, p));
+      const touched = [i - 1, i, j - 1, j, l - 1, l].filter((p) => p < this.n).map((p) => this.order[p]!);
       this.reverse(i, l - 1);
       this.reverse(i, i + (l - j) - 1);
       this.reverse(i + (l - j), l - 1);
@@ -106,8 +101,7 @@ class OpenTour {
   }
 
   private undo(): void {
-    for (let i = this.log.length - 2; i >= 0; i -= 2)
-      this.flip(entryAt(this.log, i), entryAt(this.log, i + 1));
+    for (let i = this.log.length - 2; i >= 0; i -= 2) this.flip(this.log[i]!, this.log[i + 1]!);
     this.log = [];
   }
 
@@ -118,14 +112,14 @@ class OpenTour {
 
   private d(a: number, b: number): number {
     const { xyz } = this;
-    const x = entryAt(xyz, 3 * a) - entryAt(xyz, 3 * b);
-    const y = entryAt(xyz, 3 * a + 1) - entryAt(xyz, 3 * b + 1);
-    const z = entryAt(xyz, 3 * a + 2) - entryAt(xyz, 3 * b + 2);
+    const x = xyz[3 * a]! - xyz[3 * b]!;
+    const y = xyz[3 * a + 1]! - xyz[3 * b + 1]!;
+    const z = xyz[3 * a + 2]! - xyz[3 * b + 2]!;
     return Math.sqrt(x * x + y * y + z * z);
   }
 
   private edge(i: number, j: number): number {
-    return this.d(entryAt(this.order, i), entryAt(this.order, j));
+    return this.d(this.order[i]!, this.order[j]!);
   }
 
   private push(p: number): void {
@@ -138,7 +132,7 @@ class OpenTour {
   private drain(): number {
     let saved = 0;
     for (let head = 0; head < this.queue.length; head++) {
-      const p = entryAt(this.queue, head);
+      const p = this.queue[head]!;
       this.queued[p] = 0;
       for (let gain = this.improveAt(p); gain > 0; gain = this.improveAt(p)) saved += gain;
     }
@@ -152,25 +146,25 @@ class OpenTour {
 
   private twoOpt(p: number): number {
     const { order, at, n } = this;
-    const i = entryAt(at, p);
+    const i = at[p]!;
     // Forward: edge (p, next). Reversing (i+1 … j) links p to order[j].
-    const next = i + 1 < n ? entryAt(order, i + 1) : -1;
+    const next = i + 1 < n ? order[i + 1]! : -1;
     const dNext = next >= 0 ? this.d(p, next) : 0;
     for (let m = 0; m < this.k && next >= 0; m++) {
-      const q = entryAt(this.near, p * this.k + m);
+      const q = this.near[p * this.k + m]!;
       const dq = this.d(p, q);
       if (dq >= dNext) break;
-      const j = entryAt(at, q);
+      const j = at[q]!;
       const [lo, hi] = i < j ? [i, j] : [j, i];
       if (this.tryReverse(lo + 1, hi)) return this.last;
     }
     // Backward: edge (previous, p). Reversing (i … j-1) links p to order[j]; the path's end is free.
-    const before = i > 0 ? entryAt(order, i - 1) : -1;
+    const before = i > 0 ? order[i - 1]! : -1;
     const dBefore = before >= 0 ? this.d(before, p) : 0;
     for (let m = 0; m < this.k && before >= 0; m++) {
-      const q = entryAt(this.near, p * this.k + m);
+      const q = this.near[p * this.k + m]!;
       if (this.d(p, q) >= dBefore) break;
-      const j = entryAt(at, q);
+      const j = at[q]!;
       if (j > i ? this.tryReverse(i, j - 1) : j >= 1 && this.tryReverse(j, i - 1)) return this.last;
     }
     // The path's end is free: everything from p on may be turned round.
@@ -183,10 +177,10 @@ class OpenTour {
   private tryReverse(i: number, j: number): boolean {
     if (i < 1 || i >= j) return false;
     const { order, n } = this;
-    const a = entryAt(order, i - 1);
-    const b = entryAt(order, i);
-    const c = entryAt(order, j);
-    const e = j + 1 < n ? entryAt(order, j + 1) : -1;
+    const a = order[i - 1]!;
+    const b = order[i]!;
+    const c = order[j]!;
+    const e = j + 1 < n ? order[j + 1]! : -1;
     const gain = this.d(a, b) + (e >= 0 ? this.d(c, e) : 0) - this.d(a, c) - (e >= 0 ? this.d(b, e) : 0);
     if (gain < 1e-10) return false;
     this.reverse(i, j);
@@ -201,31 +195,30 @@ class OpenTour {
     const { order, at, n } = this;
     for (let length = 1; length <= 3; length++) {
       for (const end of [0, 1]) {
-        const i = end === 0 ? entryAt(at, p) : entryAt(at, p) - length + 1;
+        const i = end === 0 ? at[p]! : at[p]! - length + 1;
         const j = i + length - 1;
         if (i < 1 || j >= n) continue;
-        const before = entryAt(order, i - 1);
-        const after = j + 1 < n ? entryAt(order, j + 1) : -1;
+        const before = order[i - 1]!;
+        const after = j + 1 < n ? order[j + 1]! : -1;
         const removed =
-          this.d(before, entryAt(order, i)) +
-          (after >= 0 ? this.d(entryAt(order, j), after) - this.d(before, after) : 0);
-        const other = end === 0 ? entryAt(order, j) : entryAt(order, i);
+          this.d(before, order[i]!) + (after >= 0 ? this.d(order[j]!, after) - this.d(before, after) : 0);
+        const other = end === 0 ? order[j]! : order[i]!;
         for (let m = 0; m < this.k; m++) {
-          const q = entryAt(this.near, p * this.k + m);
+          const q = this.near[p * this.k + m]!;
           const link = this.d(p, q);
           if (link >= removed) break;
-          const t = entryAt(at, q);
+          const t = at[q]!;
           if (t >= i && t <= j) continue;
           // After q: q p … other next(q). Before q: previous(q) other … p q.
           for (const afterQ of [true, false]) {
             const [l, r] = afterQ ? [t, t + 1] : [t - 1, t];
             if (l < 0 || (l >= i && l <= j) || (r >= i && r <= j)) continue;
-            const far = afterQ ? (r < n ? entryAt(order, r) : -1) : entryAt(order, l);
+            const far = afterQ ? (r < n ? order[r]! : -1) : order[l]!;
             const added = link + (far >= 0 ? this.d(other, far) - this.d(q, far) : 0);
             const gain = removed - added;
             if (gain < 1e-10) continue;
             const first = afterQ ? p : other;
-            this.moveStretch(i, j, l, entryAt(order, i) !== first);
+            this.moveStretch(i, j, l, order[i]! !== first);
             for (const x of [before, p, other, q]) this.push(x);
             if (after >= 0) this.push(after);
             if (far >= 0) this.push(far);
@@ -260,11 +253,11 @@ class OpenTour {
   private flip(i: number, j: number): void {
     const { order, at } = this;
     for (let a = i, b = j; a < b; a++, b--) {
-      const t = entryAt(order, a);
-      order[a] = entryAt(order, b);
+      const t = order[a]!;
+      order[a] = order[b]!;
       order[b] = t;
-      at[entryAt(order, a)] = a;
-      at[entryAt(order, b)] = b;
+      at[order[a]!] = a;
+      at[order[b]!] = b;
     }
   }
 
@@ -275,7 +268,7 @@ class OpenTour {
     for (let i = 1, p = 0; i < this.n; i++) {
       let best = -1;
       for (let m = 0; m < this.k && best < 0; m++)
-        if (!used[entryAt(this.near, p * this.k + m)]) best = entryAt(this.near, p * this.k + m);
+        if (!used[this.near[p * this.k + m]!]) best = this.near[p * this.k + m]!;
       if (best < 0) {
         let shortest = Infinity;
         for (let q = 0; q < this.n; q++) {
@@ -294,19 +287,19 @@ class OpenTour {
   private neighbourLists(): Int32Array {
     const { n, k, xyz } = this;
     const byX = Int32Array.from({ length: n }, (_, i) => i).sort(
-      (a, b) => entryAt(xyz, 3 * a) - entryAt(xyz, 3 * b) || a - b,
+      (a, b) => xyz[3 * a]! - xyz[3 * b]! || a - b,
     );
     const out = new Int32Array(n * k);
     byX.forEach((p, i) => {
       const best: { q: number; d: number }[] = [];
       const consider = (q: number): boolean => {
-        const worst = best.length === k ? entryAt(best, k - 1).d : Infinity;
-        if (Math.abs(entryAt(xyz, 3 * q) - entryAt(xyz, 3 * p)) > worst) return false;
+        const worst = best.length === k ? best[k - 1]!.d : Infinity;
+        if (Math.abs(xyz[3 * q]! - xyz[3 * p]!) > worst) return false;
         const d = this.d(p, q);
         if (d < worst) {
           let m = best.length === k ? k - 1 : best.length;
-          while (m > 0 && entryAt(best, m - 1).d > d) {
-            best[m] = entryAt(best, m - 1);
+          while (m > 0 && best[m - 1]!.d > d) {
+            best[m] = best[m - 1]!;
             m--;
           }
           best[m] = { q, d };
@@ -316,8 +309,8 @@ class OpenTour {
       let [lo, hi] = [i - 1, i + 1];
       let [left, right] = [lo >= 0, hi < n];
       while (left || right) {
-        if (left) left = consider(entryAt(byX, lo)) && --lo >= 0;
-        if (right) right = consider(entryAt(byX, hi)) && ++hi < n;
+        if (left) left = consider(byX[lo]!) && --lo >= 0;
+        if (right) right = consider(byX[hi]!) && ++hi < n;
       }
       best.forEach((b, m) => (out[p * k + m] = b.q));
     });
