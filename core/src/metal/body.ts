@@ -1,4 +1,4 @@
-import { at, first, last } from '../lists.ts';
+import { first, last } from '../lists.ts';
 import type { ProfilePart, ProfilePoint } from '../tools/profile.ts';
 
 /** A side of a body as a line of points: how high it is at a distance from the axis. Distances grow, mm. */
@@ -56,21 +56,21 @@ function side(points: readonly ProfilePoint[]): Side {
   return { d: Float64Array.from(kept, (p) => p.r), z: Float64Array.from(kept, (p) => p.z) };
 }
 
-const isLevel = ({ z }: Side): boolean => z.every((v) => Math.abs(v - at(z, 0)) < 1e-9);
+const isLevel = ({ z }: Side): boolean => z.every((v) => Math.abs(v - z[0]!) < 1e-9);
 
 /** Height on a side at a distance; at a step the one that is met first from the axis. */
 function heightAt({ d, z }: Side, distance: number): number {
   const n = d.length;
-  if (n === 1 || distance <= at(d, 0)) return at(z, 0);
+  if (n === 1 || distance <= d[0]!) return z[0]!;
   let [lo, hi] = [0, n - 1];
   while (hi - lo > 1) {
     const mid = (lo + hi) >> 1;
-    if (at(d, mid) < distance) lo = mid;
+    if (d[mid]! < distance) lo = mid;
     else hi = mid;
   }
-  const [d0, d1] = [at(d, lo), at(d, hi)];
+  const [d0, d1] = [d[lo]!, d[hi]!];
   const t = d1 > d0 ? Math.min(1, (distance - d0) / (d1 - d0)) : 1;
-  return at(z, lo) + t * (at(z, hi) - at(z, lo));
+  return z[lo]! + t * (z[hi]! - z[lo]!);
 }
 
 /** A tool's outline as bodies: cut where what it belongs to changes, and where it is narrower than above and below. */

@@ -2,7 +2,6 @@ import { isHole, type Feature } from '../features/family.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import type { Box2 } from '../geometry/box-grid.ts';
 import { directionToFrame, toFrame, type Frame } from '../geometry/frame.ts';
-import { known } from '../lists.ts';
 import { PlaceList } from './place-list.ts';
 import { seenOpening } from '../space/openings.ts';
 
@@ -15,6 +14,7 @@ interface Cavity {
 
 /** mm. */
 const CELL = 4;
+const NONE: readonly number[] = [];
 
 /** The cavities that open along a setup's Z, as the metal that stands in them before they are made. */
 export class Cavities {
@@ -32,9 +32,11 @@ export class Cavities {
   }
 
   /** Metal of all cavities over a place: pairs of low and high, in no order. */
-  at(x: number, y: number): number[] {
+  at(x: number, y: number): readonly number[] {
+    const near = this.grid.at(x, y);
+    if (near.length === 0) return NONE;
     const out: number[] = [];
-    for (const c of this.grid.at(x, y)) {
+    for (const c of near) {
       const f = c.fills(x, y);
       if (f && f[1] > f[0]) out.push(f[0], f[1]);
     }
@@ -133,7 +135,7 @@ function gap([x0, y0, x1, y1]: readonly [number, number, number, number], x: num
 /** Intervals put together: pairs of low and high, from low to high, none touching another. */
 export function union(pairs: readonly number[]): number[] {
   const list: [number, number][] = [];
-  for (let n = 0; n < pairs.length; n += 2) list.push([known(pairs[n], 'low'), known(pairs[n + 1], 'high')]);
+  for (let n = 0; n < pairs.length; n += 2) list.push([pairs[n]!, pairs[n + 1]!]);
   list.sort((a, b) => a[0] - b[0]);
   const out: number[] = [];
   for (const [a, b] of list) {
@@ -148,10 +150,10 @@ export function union(pairs: readonly number[]): number[] {
 export function without(pairs: readonly number[], taken: readonly number[]): number[] {
   const out: number[] = [];
   for (let n = 0; n < pairs.length; n += 2) {
-    let from = known(pairs[n], 'low');
-    const to = known(pairs[n + 1], 'high');
+    let from = pairs[n]!;
+    const to = pairs[n + 1]!;
     for (let k = 0; k < taken.length; k += 2) {
-      const [a, b] = [known(taken[k], 'low'), known(taken[k + 1], 'high')];
+      const [a, b] = [taken[k]!, taken[k + 1]!];
       if (b <= from || a >= to) continue;
       if (a > from) out.push(from, a);
       from = Math.max(from, b);

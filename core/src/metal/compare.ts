@@ -1,7 +1,7 @@
 import type { Fill, MetalGrid } from './grid.ts';
 import { TILE } from './grid.ts';
 import { without } from './cavities.ts';
-import type { PartColumns } from './part.ts';
+import type { PartColumn, PartColumns } from './part.ts';
 import type { WantedCuts } from './wanted.ts';
 
 export type DifferenceKind = 'over-cut' | 'left-over' | 'wanted';
@@ -36,6 +36,8 @@ export interface CompareInput {
   reach: number;
   /** Tiles to be looked at. */
   tiles: readonly number[];
+  /** Columns of which nothing could be said. */
+  skipped: { columns: number };
 }
 
 /** Compares metal with the model, column by column, judged by the exact surfaces; told after each tile. */
@@ -43,7 +45,6 @@ export function* compareTiles(input: CompareInput): Generator<number, Difference
   const found = new Map<string, Difference>();
   for (const [n, tile] of input.tiles.entries()) {
     compareTile(input, tile, found);
-    input.part.forget(tile);
     yield n + 1;
   }
   return [...found.values()];
@@ -53,55 +54,111 @@ function compareTile(input: CompareInput, tile: number, found: Map<string, Diffe
   const { grid, part } = input;
   const { x0, y0, cell, nx, ny } = grid.place;
   const [i0, j0] = [(tile % grid.across) * TILE, Math.floor(tile / grid.across) * TILE];
-  for (let j = j0; j < Math.min(ny, j0 + TILE); j++)
-    for (let i = i0; i < Math.min(nx, i0 + TILE); i++) {
-      const model = part.column(i, j);
-      if (model.z.length === 1) continue;
-      if (grid.isAs(i, j, model.z, LEAST)) continue;
-      const metal = grid.column(i, j);
-      const [x, y] = [x0 + (i + 0.5) * cell, y0 + (j + 0.5) * cell];
-      const gone = without(model.z, metal);
-      const over = gone.length > 0 ? without(gone, without(gone, input.base(x, y, i, j) ?? [])) : gone;
-      const left = without(metal, model.z);
-      for (let n = 0; n < over.length; n += 2)
-        if (over[n + 1]! - over[n]! > LEAST)
-          judge(input, 'over-cut', i, j, x, y, over[n]!, over[n + 1]!, found);
-      for (let n = 0; n < left.length; n += 2)
-        if (left[n + 1]! - left[n]! > LEAST)
-          judge(input, 'left-over', i, j, x, y, left[n]!, left[n + 1]!, found);
+  // 1 where metal and part differ. Columns whose neighbours differ as well lie away from walls.
+  const differs = new Uint8Array(TILE * TILE);
+  for (let j = 0; j < Math.min(TILE, ny - j0); j++)
+    for (let i = 0; i < Math.min(TILE, nx - i0); i++)
+      if (!part.isIn(grid, i0 + i, j0 + j, LEAST)) differs[j * TILE + i] = 1;
+  for (let n = 0; n < TILE * TILE; n++) {
+    if (differs[n] !== 1) continue;
+    const [i, j] = [i0 + (n % TILE), j0 + Math.floor(n / TILE)];
+    const model = part.column(i, j);
+    if (!model) {
+      input.skipped.columns++;
+      continue;
     }
+    const column: Column = {
+      i,
+      j,
+      x: x0 + (i + 0.5) * cell,
+      y: y0 + (j + 0.5) * cell,
+      model,
+      isAmong: isAmong(differs, n),
+    };
+    const metal = grid.column(i, j);
+    const gone = without(model.z, metal);
+    // What was gone before this setup began is not its over-cut.
+    const over =
+      gone.length > 0 ? without(gone, without(gone, input.base(column.x, column.y, i, j) ?? [])) : gone;
+    judge(input, 'over-cut', column, over, found);
+    judge(input, 'left-over', column, without(metal, model.z), found);
+  }
+}
+
+/** Whether a column and all beside it, in its tile, differ. */
+function isAmong(differs: Uint8Array, n: number): boolean {
+  const [i, j] = [n % TILE, Math.floor(n / TILE)];
+  if (i === 0 || j === 0 || i === TILE - 1 || j === TILE - 1) return false;
+  return differs[n - 1] === 1 && differs[n + 1] === 1 && differs[n - TILE] === 1 && differs[n + TILE] === 1;
+}
+
+interface Column {
+  i: number;
+  j: number;
+  x: number;
+  y: number;
+  model: PartColumn;
+  /** All beside it differ as well: what it shows is no sliver along a wall. */
+  isAmong: boolean;
 }
 
 function judge(
   input: CompareInput,
   kind: 'over-cut' | 'left-over',
-  i: number,
-  j: number,
-  x: number,
-  y: number,
-  low: number,
-  high: number,
+  column: Column,
+  pairs: readonly number[],
   found: Map<string, Difference>,
 ): void {
-  const { grid, part, wanted, tolerance, reach } = input;
-  const inward = kind === 'over-cut' ? -1 : 1;
+  const { grid, tolerance, reach } = input;
+  const { i, j, x, y } = column;
+  const area = grid.place.cell ** 2;
+  for (let n = 0; n < pairs.length; n += 2) {
+    const [low, high] = [pairs[n]!, pairs[n + 1]!];
+    if (high - low <= LEAST) continue;
+    const worst = depthOf(input, kind, column, low, high);
+    if (!worst) {
+      const face = faceAt(column.model, low, high)?.face ?? -1;
+      add(found, 'wanted', face, 0, [x, y, low], (high - low) * area, null);
+      continue;
+    }
+    if (worst.depth <= tolerance) continue;
+    const maker = kind === 'over-cut' ? makerAt(grid, i, j, low, high) : null;
+    add(found, kind, worst.face, Math.min(worst.depth, reach), [x, y, worst.z], (high - low) * area, maker);
+  }
+}
+
+/** How deep a difference is at its worst, judged by the exact surfaces; null where all of it is wanted. */
+function depthOf(
+  { part, reach, wanted }: CompareInput,
+  kind: 'over-cut' | 'left-over',
+  { x, y, model, isAmong: isBroad }: Column,
+  low: number,
+  high: number,
+): { depth: number; z: number; face: number } | null {
+  const end = faceAt(model, low, high);
+  // The end that the part does not have lies farthest from its surface; over a level face its height says how far.
+  const far = end && end.z === high ? low : high;
+  const isOver = kind === 'over-cut';
+  if (isBroad && end && part.isLevel(end.face) && !(isOver && wanted.at(x, y, far)))
+    return { depth: Math.min(reach, high - low), z: far, face: end.face };
   let worst: { depth: number; z: number; face: number } | null = null;
-  for (const share of [0.5, 0, 1, 0.25, 0.75]) {
-    const z = low + share * (high - low);
-    if (kind === 'over-cut' && wanted.at(x, y, z)) continue;
+  for (const z of [(low + high) / 2, far, low + high - far]) {
+    if (isOver && wanted.at(x, y, z)) continue;
     const near = part.nearest(x, y, z);
-    const depth = near ? inward * near.distance : reach;
+    const depth = near ? (isOver ? -near.distance : near.distance) : reach;
     if (!worst || depth > worst.depth) worst = { depth, z, face: near?.face ?? -1 };
-    if (share === 0.5 && depth > DEEP) break;
+    if (depth > DEEP || (isBroad && depth > 0)) break;
   }
-  const volume = (high - low) * grid.place.cell ** 2;
-  if (!worst) {
-    add(found, 'wanted', part.nearest(x, y, (low + high) / 2)?.face ?? -1, 0, [x, y, low], volume, null);
-    return;
+  return worst;
+}
+
+/** The face of the part at one of two heights of a column, the lower first; null where neither is the part's own. */
+function faceAt({ z, face }: PartColumn, low: number, high: number): { z: number; face: number } | null {
+  for (const level of [low, high]) {
+    const n = z.findIndex((v) => Math.abs(v - level) < LEAST);
+    if (n >= 0) return { z: level, face: face[n]! };
   }
-  if (worst.depth <= tolerance) return;
-  const maker = kind === 'over-cut' ? makerAt(grid, i, j, low, high) : null;
-  add(found, kind, worst.face, Math.min(worst.depth, reach), [x, y, worst.z], volume, maker);
+  return null;
 }
 
 function add(

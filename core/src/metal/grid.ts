@@ -51,6 +51,7 @@ export class MetalGrid {
   private age = 0;
   /** Tiles that changed since they were last asked for. */
   private readonly changed = new Set<number>();
+  private readonly unsettled = new Set<number>();
   /** Cuts that were not kept because a column would fall into more pieces than it can hold. */
   lost = 0;
   /** What the last cut took of a column. */
@@ -73,18 +74,20 @@ export class MetalGrid {
     if (!tile) return [...(this.fresh(i, j) ?? [])];
     const c = cellOf(i, j);
     const start = 2 * c * tile.room;
-    return Array.from(tile.z.subarray(start, start + 2 * tile.count[c]!));
+    const out: number[] = [];
+    for (let k = start; k < start + 2 * tile.count[c]!; k++) out.push(tile.z[k]!);
+    return out;
   }
 
-  /** Whether a column's metal lies as these pairs say, to within `slack`: asked of every column, it makes nothing. */
-  isAs(i: number, j: number, pairs: readonly number[], slack: number): boolean {
+  /** Whether a column's metal lies as a stretch of these heights says, to within `slack`: asked of every column, it makes nothing. */
+  isAs(i: number, j: number, z: ArrayLike<number>, from: number, to: number, slack: number): boolean {
     const tile = this.tiles[this.tileOf(i, j)];
     if (!tile) return false;
     const c = cellOf(i, j);
     const n = 2 * tile.count[c]!;
-    if (n !== pairs.length) return false;
+    if (n !== to - from) return false;
     const start = 2 * c * tile.room;
-    for (let k = 0; k < n; k++) if (Math.abs(tile.z[start + k]! - pairs[k]!) > slack) return false;
+    for (let k = 0; k < n; k++) if (Math.abs(tile.z[start + k]! - z[from + k]!) > slack) return false;
     return true;
   }
 
@@ -214,11 +217,13 @@ export class MetalGrid {
     }
     tile.count[c] = count + shift;
     this.changed.add(k);
+    this.unsettled.add(k);
   }
 
-  /** Lowers what is known of the highest metal of the tiles; asked now and then, it spares looking into air. */
+  /** Lowers what is known of the highest metal of the tiles that changed; asked now and then, it spares looking into air. */
   settle(): void {
-    for (const tile of this.tiles) {
+    for (const k of this.unsettled) {
+      const tile = this.tiles[k];
       if (!tile) continue;
       let top = -Infinity;
       for (let c = 0; c < CELLS; c++) {
@@ -227,6 +232,7 @@ export class MetalGrid {
       }
       tile.top = top;
     }
+    this.unsettled.clear();
   }
 
   /** Volume of the metal, mm³. */
@@ -269,7 +275,7 @@ export class MetalGrid {
     columns.forEach((column, c) => {
       if (!column) return;
       tile.count[c] = column.length / 2;
-      tile.z.set(column, 2 * c * room);
+      for (let k = 0; k < column.length; k++) tile.z[2 * c * room + k] = column[k]!;
       if (column.length > 0) tile.top = Math.max(tile.top, column[column.length - 1]!);
     });
     this.tiles[k] = tile;

@@ -1,9 +1,10 @@
 import { fromFrame, toFrame, type Frame } from '../geometry/frame.ts';
-import type { Vec3 } from '../geometry/vec.ts';
+import { isParallel, type Vec3 } from '../geometry/vec.ts';
 import type { PartMesh } from '../model/mesh.ts';
 import type { Face } from '../model/solid-model.ts';
 import { distanceToSurface } from '../model/surface.ts';
-import { TILE, type GridPlace } from './grid.ts';
+import { Crossings, type PartTile } from './crossings.ts';
+import { TILE, type GridPlace, type MetalGrid } from './grid.ts';
 
 /** Metal of the finished part in one column: where a line along Z enters and leaves it, and through which faces. */
 export interface PartColumn {
@@ -14,6 +15,9 @@ export interface PartColumn {
 }
 
 const NOTHING: PartColumn = { z: [], face: [] };
+
+/** Tiles that are kept: they are made again when they are asked for again. */
+const KEPT = 48;
 
 /** How far the exact surface may lie from the mesh along a column before the mesh is believed, mm. */
 const OFF_MESH = 0.2;
@@ -35,10 +39,9 @@ export class PartColumns {
   private readonly points: Float64Array;
   /** Triangles over each tile, those of upright faces included. */
   private readonly bins: (number[] | undefined)[] = [];
-  private readonly tiles = new Map<number, PartColumn[]>();
+  private readonly tiles = new Map<number, PartTile>();
   private readonly across: number;
-  /** Columns that the mesh does not close over: they are not compared. */
-  open = 0;
+  private readonly found = new Crossings();
 
   constructor(
     private readonly mesh: PartMesh,
@@ -77,61 +80,103 @@ export class PartColumns {
     }
   }
 
-  /** The part in one column. */
-  column(i: number, j: number): PartColumn {
+  /** The part in one column; null where the mesh does not close over it. */
+  column(i: number, j: number): PartColumn | null {
     const { nx, ny } = this.place;
     if (i < 0 || j < 0 || i >= nx || j >= ny) return NOTHING;
-    const tile = Math.floor(j / TILE) * this.across + Math.floor(i / TILE);
-    let columns = this.tiles.get(tile);
-    if (!columns) this.tiles.set(tile, (columns = this.look(tile)));
-    return columns[(j % TILE) * TILE + (i % TILE)] ?? NOTHING;
+    const tile = this.tile(Math.floor(j / TILE) * this.across + Math.floor(i / TILE));
+    const n = (j % TILE) * TILE + (i % TILE);
+    if (tile.open[n] === 1) return null;
+    const [from, to] = [tile.start[n]!, tile.start[n + 1]!];
+    if (from === to) return NOTHING;
+    const out: PartColumn = { z: [], face: [] };
+    for (let k = from; k < to; k++) {
+      out.z.push(tile.z[k]!);
+      out.face.push(tile.face[k]!);
+    }
+    return out;
   }
 
-  /** Forgets what a tile's columns were: what is compared once need not be kept. */
-  forget(tile: number): void {
-    this.tiles.delete(tile);
+  /** Whether a grid's metal in a column is the part's, to within `slack`. */
+  isIn(grid: MetalGrid, i: number, j: number, slack: number): boolean {
+    const tile = this.tile(Math.floor(j / TILE) * this.across + Math.floor(i / TILE));
+    const n = (j % TILE) * TILE + (i % TILE);
+    return tile.open[n] !== 1 && grid.isAs(i, j, tile.z, tile.start[n]!, tile.start[n + 1]!, slack);
   }
 
-  private look(tile: number): PartColumn[] {
+  private tile(k: number): PartTile {
+    let tile = this.tiles.get(k);
+    if (tile) return tile;
+    tile = this.look(k);
+    if (this.tiles.size >= KEPT)
+      for (const oldest of this.tiles.keys()) {
+        this.tiles.delete(oldest);
+        break;
+      }
+    this.tiles.set(k, tile);
+    return tile;
+  }
+
+  /** Whether a face is level in this setup: its distance from a point over it is the height between them. */
+  isLevel(face: number): boolean {
+    const surface = this.faces?.[face]?.surface;
+    return surface?.kind === 'plane' && isParallel(surface.normal, this.frame.z);
+  }
+
+  private look(tile: number): PartTile {
     const { x0, y0, cell } = this.place;
     const [i0, j0] = [(tile % this.across) * TILE, Math.floor(tile / this.across) * TILE];
-    const z: number[][] = [];
-    const face: number[][] = [];
-    const up: number[][] = [];
-    const { points } = this;
+    const { points, found } = this;
     const { triangles: t, faceOf } = this.mesh;
+    found.clear();
     for (const k of this.bins[tile] ?? []) {
       const [a, b, c] = [3 * t[k]!, 3 * t[k + 1]!, 3 * t[k + 2]!];
-      const [ax, ay, az] = [points[a]!, points[a + 1]!, points[a + 2]!];
-      const [bx, by, bz] = [points[b]!, points[b + 1]!, points[b + 2]!];
-      const [cx, cy, cz] = [points[c]!, points[c + 1]!, points[c + 2]!];
+      const ax = points[a]!;
+      const ay = points[a + 1]!;
+      const az = points[a + 2]!;
+      const bx = points[b]!;
+      const by = points[b + 1]!;
+      const bz = points[b + 2]!;
+      const cx = points[c]!;
+      const cy = points[c + 1]!;
+      const cz = points[c + 2]!;
       const area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
       if (Math.abs(area) < 1e-12) continue;
       const from = Math.max(0, Math.ceil((Math.min(ax, bx, cx) - x0) / cell - 0.5) - i0);
       const to = Math.min(TILE - 1, Math.floor((Math.max(ax, bx, cx) - x0) / cell - 0.5) - i0);
       const low = Math.max(0, Math.ceil((Math.min(ay, by, cy) - y0) / cell - 0.5) - j0);
       const high = Math.min(TILE - 1, Math.floor((Math.max(ay, by, cy) - y0) / cell - 0.5) - j0);
-      for (let j = low; j <= high; j++)
-        for (let i = from; i <= to; i++) {
-          const [x, y] = [x0 + (i0 + i + 0.5) * cell, y0 + (j0 + j + 0.5) * cell];
-          const [p, q, r] = [
-            sideOf(ax, ay, bx, by, x, y),
-            sideOf(bx, by, cx, cy, x, y),
-            sideOf(cx, cy, ax, ay, x, y),
-          ];
-          if (!(area > 0 ? p >= 0 && q >= 0 && r >= 0 : p <= 0 && q <= 0 && r <= 0)) continue;
+      const face = faceOf[k / 3]!;
+      const isFlat = az === bz && bz === cz;
+      const up = area > 0 ? 1 : -1;
+      for (let j = low; j <= high; j++) {
+        const y = y0 + (j0 + j + 0.5) * cell;
+        // Of a long thin triangle only the stretch of this row that it covers, and a cell more.
+        const ab = crossAt(ax, ay, bx, by, y);
+        const bc = crossAt(bx, by, cx, cy, y);
+        const ca = crossAt(cx, cy, ax, ay, y);
+        const first = Math.min(ab ?? Infinity, bc ?? Infinity, ca ?? Infinity);
+        const last = Math.max(ab ?? -Infinity, bc ?? -Infinity, ca ?? -Infinity);
+        const left = Math.max(from, Math.floor((first - x0) / cell - 0.5) - i0);
+        const right = Math.min(to, Math.ceil((last - x0) / cell - 0.5) - i0);
+        for (let i = left; i <= right; i++) {
+          const x = x0 + (i0 + i + 0.5) * cell;
+          const p = sideOf(ax, ay, bx, by, x, y);
+          if (up * p < 0) continue;
+          const q = sideOf(bx, by, cx, cy, x, y);
+          if (up * q < 0) continue;
+          const r = sideOf(cx, cy, ax, ay, x, y);
+          if (up * r < 0) continue;
           // A place on a border belongs to the triangle on one side of it alone.
-          if ((p === 0 && !isOwn(ax, ay, bx, by, area)) || (q === 0 && !isOwn(bx, by, cx, cy, area)))
-            continue;
+          if (p === 0 && !isOwn(ax, ay, bx, by, area)) continue;
+          if (q === 0 && !isOwn(bx, by, cx, cy, area)) continue;
           if (r === 0 && !isOwn(cx, cy, ax, ay, area)) continue;
-          const n = j * TILE + i;
-          const height = (az * q + bz * r + cz * p) / (p + q + r);
-          (z[n] ??= []).push(this.exact(faceOf[k / 3]!, x, y, height));
-          (face[n] ??= []).push(faceOf[k / 3]!);
-          (up[n] ??= []).push(area > 0 ? 1 : -1);
+          const z = isFlat ? az : this.exact(face, x, y, (az * q + bz * r + cz * p) / (p + q + r));
+          found.add(j * TILE + i, z, face, up);
         }
+      }
     }
-    return Array.from({ length: TILE * TILE }, (_, n) => this.inside(z[n], face[n], up[n]));
+    return found.pack();
   }
 
   /** Where the exact surface of a face lies in a column, near where the mesh has it. */
@@ -149,35 +194,6 @@ export class PartColumns {
       if (Math.abs(here) < 1e-9) break;
     }
     return z;
-  }
-
-  /** From crossings to what lies between them: in through faces that look down, out through those that look up. */
-  private inside(z: number[] | undefined, face: number[] | undefined, up: number[] | undefined): PartColumn {
-    if (!z || !face || !up) return NOTHING;
-    const order = z.map((_, n) => n).sort((a, b) => z[a]! - z[b]! || up[b]! - up[a]!);
-    const out: PartColumn = { z: [], face: [] };
-    let depth = 0;
-    for (const n of order) {
-      const before = depth;
-      depth -= up[n]!;
-      if (before === 0 && depth === 1) {
-        const last = out.z.length - 1;
-        // Two bodies or faces that touch are one piece of metal.
-        if (last > 0 && z[n]! - out.z[last]! < 1e-6) {
-          out.z.pop();
-          out.face.pop();
-          continue;
-        }
-        out.z.push(z[n]!);
-        out.face.push(face[n]!);
-      } else if (before === 1 && depth === 0) {
-        out.z.push(z[n]!);
-        out.face.push(face[n]!);
-      }
-    }
-    if (depth === 0 && out.z.length % 2 === 0) return out;
-    this.open++;
-    return { z: [NaN], face: [-1] };
   }
 
   /**
@@ -238,6 +254,14 @@ function sideOf(ax: number, ay: number, bx: number, by: number, x: number, y: nu
     : (bx - ax) * (y - ay) - (by - ay) * (x - ax);
 }
 
+/** Where a border crosses a row; null where it does not, or lies along it. */
+const crossAt = (ax: number, ay: number, bx: number, by: number, y: number): number | null =>
+  (ay <= y && by >= y) || (by <= y && ay >= y)
+    ? ay === by
+      ? Math.min(ax, bx)
+      : ax + ((y - ay) / (by - ay)) * (bx - ax)
+    : null;
+
 const isOwn = (ax: number, ay: number, bx: number, by: number, area: number): boolean =>
   area > 0 ? ay > by || (ay === by && ax < bx) : by > ay || (ay === by && bx < ax);
 
@@ -257,39 +281,48 @@ function squareToTriangle(
     boxAway(p[a]!, p[b]!, p[c]!, x) ** 2 +
     boxAway(p[a + 1]!, p[b + 1]!, p[c + 1]!, y) ** 2;
   if (far >= best) return best;
-  const ab = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!] as const;
-  const ac = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!] as const;
-  const ap = [x - p[a]!, y - p[a + 1]!, z - p[a + 2]!] as const;
-  const [d1, d2] = [dot3(ab, ap), dot3(ac, ap)];
-  const at = (v: number, w: number): number => {
-    const [dx, dy, dz] = [
-      ap[0] - v * ab[0] - w * ac[0],
-      ap[1] - v * ab[1] - w * ac[1],
-      ap[2] - v * ab[2] - w * ac[2],
-    ];
-    return dx * dx + dy * dy + dz * dz;
-  };
-  if (d1 <= 0 && d2 <= 0) return at(0, 0);
-  const [e1, e2, e3] = [dot3(ab, ab), dot3(ab, ac), dot3(ac, ac)];
-  const [d3, d4] = [d1 - e1, d2 - e2];
-  if (d3 >= 0 && d4 <= d3) return at(1, 0);
-  const vc = d1 * d4 - d3 * d2;
-  if (vc <= 0 && d1 >= 0 && d3 <= 0) return at(d1 / (d1 - d3), 0);
-  const [d5, d6] = [d1 - e2, d2 - e3];
-  if (d6 >= 0 && d5 <= d6) return at(0, 1);
-  const vb = d5 * d2 - d1 * d6;
-  if (vb <= 0 && d2 >= 0 && d6 <= 0) return at(0, d2 / (d2 - d6));
-  const va = d3 * d6 - d5 * d4;
-  if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-    const w = (d4 - d3) / (d4 - d3 + (d5 - d6));
-    return at(1 - w, w);
+  const ux = p[b]! - p[a]!;
+  const uy = p[b + 1]! - p[a + 1]!;
+  const uz = p[b + 2]! - p[a + 2]!;
+  const vx = p[c]! - p[a]!;
+  const vy = p[c + 1]! - p[a + 1]!;
+  const vz = p[c + 2]! - p[a + 2]!;
+  const wx = x - p[a]!;
+  const wy = y - p[a + 1]!;
+  const wz = z - p[a + 2]!;
+  // The nearest point of the triangle is `a + s·ab + t·ac`: by the regions of its corners, sides and inside.
+  let s = 0;
+  let t = 0;
+  const d1 = ux * wx + uy * wy + uz * wz;
+  const d2 = vx * wx + vy * wy + vz * wz;
+  if (d1 > 0 || d2 > 0) {
+    const e1 = ux * ux + uy * uy + uz * uz;
+    const e2 = ux * vx + uy * vy + uz * vz;
+    const e3 = vx * vx + vy * vy + vz * vz;
+    const d3 = d1 - e1;
+    const d4 = d2 - e2;
+    const d5 = d1 - e2;
+    const d6 = d2 - e3;
+    const vc = d1 * d4 - d3 * d2;
+    const vb = d5 * d2 - d1 * d6;
+    const va = d3 * d6 - d5 * d4;
+    if (d3 >= 0 && d4 <= d3) s = 1;
+    else if (d6 >= 0 && d5 <= d6) t = 1;
+    else if (vc <= 0 && d1 >= 0 && d3 <= 0) s = d1 / (d1 - d3);
+    else if (vb <= 0 && d2 >= 0 && d6 <= 0) t = d2 / (d2 - d6);
+    else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
+      t = (d4 - d3) / (d4 - d3 + (d5 - d6));
+      s = 1 - t;
+    } else if (va + vb + vc !== 0) {
+      s = vb / (va + vb + vc);
+      t = vc / (va + vb + vc);
+    }
   }
-  const sum = va + vb + vc;
-  return sum === 0 ? at(0, 0) : at(vb / sum, vc / sum);
+  const dx = wx - s * ux - t * vx;
+  const dy = wy - s * uy - t * vy;
+  const dz = wz - s * uz - t * vz;
+  return dx * dx + dy * dy + dz * dz;
 }
-
-const dot3 = (a: readonly [number, number, number], b: readonly [number, number, number]): number =>
-  a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 const boxAway = (a: number, b: number, c: number, v: number): number =>
   Math.max(0, Math.min(a, b, c) - v, v - Math.max(a, b, c));

@@ -81,7 +81,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
   const places: ProofPlace[] = [];
   const checks: Check[] = [];
   let before: SetupMetal | null = null;
-  let openColumns = 0;
+  const skipped = { columns: 0 };
   for (const [k, program] of programs.entries()) {
     const { setup, read } = program;
     const metal: SetupMetal = new SetupMetal(
@@ -113,6 +113,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
         tolerance: input.tolerance,
         reach: REACH,
         tiles,
+        skipped,
       });
       let step = compare.next();
       while (!step.done) {
@@ -120,8 +121,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
           yield { setupId, done: (k + 0.6 + (0.4 * step.value) / tiles.length) / programs.length };
         step = compare.next();
       }
-      openColumns += metal.part.open;
-      const own = step.value.flatMap((d) => placeOf(d, owners, program, isLast) ?? []);
+      const own = together(step.value.flatMap((d) => placeOf(d, owners, program, isLast) ?? []));
       places.push(...own);
       checks.push(...placeChecks(own, program, input));
     }
@@ -131,7 +131,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     ...volumes(places, mesh !== null),
     places,
     checks,
-    notCounted: notCounted(input, openColumns),
+    notCounted: notCounted(input, skipped.columns),
     cell,
   };
 }
@@ -160,6 +160,23 @@ function ownersOf(job: DerivedJob): Map<number, { row: Row; feature: string }> {
 
 /** The setup that is the last to work on a row; where none does, the first that looks at it. */
 const homeOf = (row: Row): string | null => row.operations.at(-1)?.setupId ?? row.setupId;
+
+/** Places of one feature and kind are one: its worst, with the volume of all. */
+function together(places: readonly ProofPlace[]): ProofPlace[] {
+  const out = new Map<string, ProofPlace>();
+  const loose: ProofPlace[] = [];
+  for (const p of places) {
+    if (p.feature === null) {
+      loose.push(p);
+      continue;
+    }
+    const key = `${p.kind}/${p.feature}`;
+    const known = out.get(key);
+    if (!known) out.set(key, { ...p });
+    else out.set(key, { ...(p.depth > known.depth ? p : known), volume: known.volume + p.volume });
+  }
+  return [...out.values(), ...loose];
+}
 
 /** A difference with what it belongs to; null for metal that another setup is to take. */
 function placeOf(
@@ -243,13 +260,19 @@ function contactChecks(
   });
 }
 
+/** One finding for each row and kind, at its worst; what is wanted, and what nobody planned, is none. */
 function placeChecks(places: readonly ProofPlace[], { setup }: ReadSetup, input: ProveMetalInput): Check[] {
-  return places.flatMap((p): Check[] => {
-    if (p.kind === 'wanted') return [];
-    const row = input.job.rows.find((r) => r.tag === p.tag);
-    // What nobody planned is told by the list of what is open.
-    if (p.kind === 'left-over' && (!row || row.operations.length === 0)) return [];
-    const tool =
+  const planned = new Set(input.job.rows.filter((r) => r.operations.length > 0).map((r) => r.tag));
+  const worst = new Map<string, { place: ProofPlace; count: number }>();
+  for (const p of places) {
+    if (p.kind === 'wanted' || (p.kind === 'left-over' && !planned.has(p.tag ?? ''))) continue;
+    const key = `${p.kind}/${p.tag}`;
+    const known = worst.get(key);
+    if (!known) worst.set(key, { place: p, count: 1 });
+    else worst.set(key, { place: p.depth > known.place.depth ? p : known.place, count: known.count + 1 });
+  }
+  return [...worst.values()].map(({ place: p, count }): Check => {
+    const by =
       p.tool === null
         ? ''
         : ` by ${nameOf(
@@ -257,21 +280,20 @@ function placeChecks(places: readonly ProofPlace[], { setup }: ReadSetup, input:
             p.tool,
           )}`;
     const deep = p.depth >= REACH ? `${input.say(REACH)} or more` : input.say(p.depth);
-    const at = where(input, p.at, setup);
-    return [
-      {
-        rule: p.kind,
-        severity: p.kind === 'over-cut' ? 'error' : 'warning',
-        message:
-          p.kind === 'over-cut'
-            ? `${p.tag ?? 'the part'}: cut ${deep} too deep${tool} at ${at}. Correct the depth or the path, or accept it with a reason.`
-            : `${p.tag}: ${deep} of metal is left at ${at}. Cut deeper or wider, or accept it with a reason.`,
-        tag: p.tag ?? undefined,
-        feature: p.feature ?? undefined,
-        setupId: p.setupId,
-        line: p.line ?? undefined,
-      },
-    ];
+    const more = count > 1 ? `, and in ${count - 1} more` : '';
+    const at = `${where(input, p.at, setup)}${more}`;
+    return {
+      rule: p.kind,
+      severity: p.kind === 'over-cut' ? 'error' : 'warning',
+      message:
+        p.kind === 'over-cut'
+          ? `${p.tag ?? 'the part'}: cut ${deep} into what is to stay${by} at ${at}. Correct the depth or the path, or accept it with a reason.`
+          : `${p.tag}: ${deep} of metal is left at ${at}. Cut deeper or wider, or accept it with a reason.`,
+      tag: p.tag ?? undefined,
+      feature: p.feature ?? undefined,
+      setupId: p.setupId,
+      line: p.line ?? undefined,
+    };
   });
 }
 

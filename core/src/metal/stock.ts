@@ -1,4 +1,3 @@
-import { known } from '../lists.ts';
 import { dot, type Vec3 } from '../geometry/vec.ts';
 import { fromFrame, toFrame } from '../geometry/frame.ts';
 import type { SetupFrame, StockBody } from '../setup/setup-frame.ts';
@@ -25,8 +24,9 @@ export function stockFill(
 ): Fill {
   if (!body.standsProud && part)
     return (x, y, i, j) => {
-      const own = part.column(i, j).z;
-      return union([...(isKnown(own) ? own : []), ...cavities.at(x, y)]);
+      const own = part.column(i, j)?.z ?? [];
+      const filled = cavities.at(x, y);
+      return filled.length === 0 ? own : union([...own, ...filled]);
     };
   switch (body.shape) {
     case 'cylinder':
@@ -37,8 +37,6 @@ export function stockFill(
       return boxFill(body);
   }
 }
-
-const isKnown = (z: readonly number[]): boolean => z.length !== 1;
 
 const boxFill =
   ({ box }: StockBody): Fill =>
@@ -63,7 +61,7 @@ function barFill({ box, along, radius }: StockBody): Fill {
 function outlineFill({ box }: StockBody, part: PartColumns, margin: number): Fill {
   const { x0, y0, cell } = part.place;
   const isPart = (x: number, y: number): boolean =>
-    part.column(Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)).z.length > 0;
+    part.column(Math.floor((x - x0) / cell), Math.floor((y - y0) / cell))?.z.length !== 0;
   return (x, y) => {
     const near = Array.from({ length: margin > 0 ? ROUND : 0 }, (_, k) => (2 * Math.PI * k) / ROUND);
     const isOver =
@@ -139,7 +137,7 @@ function across(grid: MetalGrid, column: Taken, p: Vec3, d: Vec3, low: number, h
     const taken = column(x, y);
     const z = p[2] + t * d[2];
     for (let n = 0; n < taken.length; n += 2)
-      if (z > known(taken[n], 'low') && z < known(taken[n + 1], 'high')) {
+      if (z > taken[n]! && z < taken[n + 1]!) {
         const end = out[out.length - 1];
         if (end !== undefined && t - cell / 2 <= end + 1e-9) out[out.length - 1] = t + cell / 2;
         else out.push(t - cell / 2, t + cell / 2);
