@@ -13,6 +13,8 @@ import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { SIDES, sideDirection, type Setup, type Zero } from '@yellow-pin/core/setup/setup';
 import { boxFromPoints } from '@yellow-pin/core/setup/setup-frame';
 import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
+import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
+import type { MetalProof } from '@yellow-pin/core/metal/prove-metal';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
 import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
@@ -22,6 +24,7 @@ import { LengthError } from '@yellow-pin/core/units/length';
 import { demoShopPath } from '@yellow-pin/demo/jobs';
 import { oneOf, parseArguments, single, UsageError, type Arguments } from './arguments.ts';
 import { loadPart, readText } from './part.ts';
+import { proofJson } from './proof-json.ts';
 
 const USAGE =
   'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--method "24=mill and bore"]... [--zero-at top-centre] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
@@ -72,13 +75,16 @@ export async function program(args: string[]): Promise<number> {
     mesh: part.mesh,
   });
   const produced = produceJob(input);
+  const { job, programs } = produced;
+  const metal = metalOf(input, { job, programs, faces: part.model.faces });
+  produced.checks = withMetal(produced.checks, metal.checks);
   const files = new Map(produced.programs.map((p) => [p.fileName, p.text]));
   files.set(
     'job.json',
     `${JSON.stringify(jobFile(name, input.plan, withJobTools(library, input.plan), produced), null, 2)}\n`,
   );
   await writeWhole(out, files);
-  process.stdout.write(`${JSON.stringify(answer(input.plan, library, produced), null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify(answer(input.plan, library, produced, metal), null, 2)}\n`);
   if (produced.programs.length === 0) {
     const why = produced.job.rows.flatMap((r) => r.reasons.slice(0, 1).map((x) => `${r.tag}: ${x}`));
     process.stderr.write(
@@ -230,7 +236,7 @@ const jobFile = (name: string, plan: Plan, library: Library, produced: ProducedJ
 const profileOf = (tool: Tool, { holders }: Library) =>
   toolProfile(tool, holders.find((h) => h.id === tool.holderId) ?? null);
 
-function answer(plan: Plan, library: Library, { job, programs, checks }: ProducedJob) {
+function answer(plan: Plan, library: Library, { job, programs, checks }: ProducedJob, metal: MetalProof) {
   return {
     format: 'yellow-pin/program@1',
     programs: programs.map((p) => ({
@@ -280,7 +286,10 @@ function answer(plan: Plan, library: Library, { job, programs, checks }: Produce
       line,
       file: line === undefined ? undefined : programs.find((p) => p.setup.setup.id === setupId)?.fileName,
     })),
-    proof: proofSummary(job, programs, checks),
+    proof: proofJson(
+      proofSummary(metal, checks),
+      (id) => programs.find((p) => p.setup.setup.id === id)?.fileName,
+    ),
   };
 }
 

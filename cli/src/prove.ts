@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { recognise } from '@yellow-pin/core/features/recognise';
-import { proveText } from '@yellow-pin/core/job/produce';
+import { metalOf, withMetal, type MetalAsk } from '@yellow-pin/core/job/prove-metal';
+import { produceJob, proveText, type ProduceInput } from '@yellow-pin/core/job/produce';
 import { librarySchema } from '@yellow-pin/core/plan/library';
 import { boxFromPoints } from '@yellow-pin/core/setup/setup-frame';
 import { planSchema } from '@yellow-pin/core/plan/plan';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
 import { parseArguments, single, UsageError } from './arguments.ts';
 import { loadPart, readText } from './part.ts';
+import { proofJson } from './proof-json.ts';
 
 const jobFileSchema = z.object({
   format: z.literal('yellow-pin/job@1'),
@@ -45,20 +47,26 @@ export async function prove(args: string[]): Promise<number> {
     throw new UsageError(
       `${jobPath}: programs: ${name} names setup ${setupId}, which the plan does not have`,
     );
-  const proven = proveText(
-    {
-      features: recognise(model, { rays }).features,
-      bounds: model.bounds,
-      partBox: boxFromPoints(model.bounds, mesh.positions),
-      mesh,
-      plan,
-      library,
-      name: file.data.name,
-    },
-    setupId,
-    text,
+  const asked = {
+    features: recognise(model, { rays }).features,
+    bounds: model.bounds,
+    partBox: boxFromPoints(model.bounds, mesh.positions),
+    mesh,
+    plan,
+    library,
+    name: file.data.name,
+  };
+  const proven = proveText(asked, setupId, text);
+  const metal = metalOf(asked, {
+    job: proven.job,
+    programs: programsUpTo(asked, setupId, proven),
+    faces: model.faces,
+  });
+  const found = withMetal(
+    proven.checks,
+    metal.checks.filter((c) => c.setupId === setupId),
   );
-  const checks = proven.checks.map((c) => ({
+  const checks = found.map((c) => ({
     rule: c.rule,
     severity: c.severity,
     message: c.message,
@@ -67,9 +75,23 @@ export async function prove(args: string[]): Promise<number> {
     line: c.line,
     file: c.line === undefined ? undefined : name,
   }));
-  const proof = proofSummary(proven.job, [proven], proven.checks);
+  const own = { ...metal, places: metal.places.filter((p) => p.setupId === setupId) };
+  const proof = proofJson(proofSummary(own, found), () => name);
   process.stdout.write(`${JSON.stringify({ format: 'yellow-pin/proof@1', checks, proof }, null, 2)}\n`);
   return checks.some((c) => c.severity === 'error') ? 1 : 0;
+}
+
+/** The job's programs before a setup as they are posted, and then the text that is asked about: metal goes from one to the next. */
+function programsUpTo(
+  asked: ProduceInput,
+  setupId: string,
+  proven: ReturnType<typeof proveText>,
+): MetalAsk['programs'] {
+  const { programs } = produceJob(asked);
+  const { setups } = proven.job;
+  const own = setups.findIndex((s) => s.setup.id === setupId);
+  const earlier = programs.filter((p) => setups.findIndex((s) => s.setup.id === p.setup.setup.id) < own);
+  return [...earlier, { ...proven, setup: setups[own]! }];
 }
 
 function parseJson(path: string, text: string): unknown {

@@ -3,6 +3,7 @@ import { applyCorrections } from '../corrections/apply.ts';
 import { proveMetal, type MetalProgress, type MetalProof } from '../metal/prove-metal.ts';
 import type { Face } from '../model/solid-model.ts';
 import type { Check } from '../proof/checks/check.ts';
+import { isCollision } from '../proof/summary.ts';
 import type { ProvenProgram } from '../proof/prove.ts';
 import { withJobTools } from '../plan/library.ts';
 import { formatLength } from '../units/length.ts';
@@ -52,18 +53,19 @@ export function metalOf(asked: ProduceInput, ask: MetalAsk): MetalProof {
   }
 }
 
-/** Rules that say of a line that a tool met metal it was not to meet. */
-const MET = new Set([
-  'rapid-into-metal',
-  'rapid-into-part',
-  'into-part',
-  'low-rapid',
-  'holder-into-metal',
-  'holding',
-]);
-
-/** The findings of the text, and those of the metal that say of no line what is said of it already. */
+/**
+ * The findings of the text, and those of the metal that say more: what a line does is said once, by whoever knows the mend best.
+ */
 export function withMetal(checks: readonly Check[], metal: readonly Check[]): Check[] {
-  const told = new Set(checks.flatMap((c) => (MET.has(c.rule) ? [`${c.setupId}/${c.line}`] : [])));
-  return [...checks, ...metal.filter((c) => !(MET.has(c.rule) && told.has(`${c.setupId}/${c.line}`)))];
+  const lineOf = (c: Check): string => `${c.setupId}/${c.line}`;
+  const met = new Set(checks.filter((c) => isCollision(c.rule)).map(lineOf));
+  const wrong = new Set(checks.filter((c) => c.severity === 'error').map((c) => `${lineOf(c)}/${c.tag}`));
+  return [
+    ...checks,
+    ...metal.filter((c) =>
+      isCollision(c.rule)
+        ? !met.has(lineOf(c))
+        : c.severity !== 'error' || !wrong.has(`${lineOf(c)}/${c.tag}`),
+    ),
+  ];
 }

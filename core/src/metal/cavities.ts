@@ -9,6 +9,8 @@ import { seenOpening } from '../space/openings.ts';
 type Fills = (x: number, y: number) => readonly [number, number] | null;
 
 interface Cavity {
+  /** Id of the feature. */
+  feature: string;
   fills: Fills;
 }
 
@@ -41,6 +43,15 @@ export class Cavities {
       if (f && f[1] > f[0]) out.push(f[0], f[1]);
     }
     return out;
+  }
+
+  /** The feature whose cavity a place lies in; null for none. */
+  featureAt(x: number, y: number, z: number): string | null {
+    for (const c of this.grid.at(x, y)) {
+      const f = c.fills(x, y);
+      if (f && z >= f[0] && z <= f[1]) return c.feature;
+    }
+    return null;
   }
 
   private addHole(f: HoleFeature, frame: Frame): void {
@@ -90,23 +101,18 @@ export class Cavities {
     r: number,
     ends: (rho: number) => [number, number],
   ): void {
-    this.put(
-      f,
-      {
-        fills: (x, y) => {
-          const rho = Math.hypot(x - cx, y - cy);
-          if (rho > r) return null;
-          const [a, b] = ends(rho);
-          return a < b ? [a, b] : [b, a];
-        },
-      },
-      [cx - r, cy - r, cx + r, cy + r],
-    );
+    const fills: Fills = (x, y) => {
+      const rho = Math.hypot(x - cx, y - cy);
+      if (rho > r) return null;
+      const [a, b] = ends(rho);
+      return a < b ? [a, b] : [b, a];
+    };
+    this.put(f, fills, [cx - r, cy - r, cx + r, cy + r]);
   }
 
-  private put(f: Feature, cavity: Cavity, box: Box2): void {
+  private put(f: Feature, fills: Fills, box: Box2): void {
     this.boxes.push({ feature: f.id, box });
-    this.grid.add(cavity, box);
+    this.grid.add({ feature: f.id, fills }, box);
   }
 
   private addStrip(f: Feature, frame: Frame): void {
@@ -115,7 +121,7 @@ export class Cavities {
     const ends = [o.bottom, o.top] as const;
     for (const run of o.runs) {
       const [x0, y0, x1, y1] = run;
-      this.put(f, { fills: (x, y) => (gap(run, x, y) <= o.radius ? ends : null) }, [
+      this.put(f, (x, y) => (gap(run, x, y) <= o.radius ? ends : null), [
         Math.min(x0, x1) - o.radius,
         Math.min(y0, y1) - o.radius,
         Math.max(x0, x1) + o.radius,

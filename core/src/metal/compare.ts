@@ -11,6 +11,8 @@ export interface Difference {
   kind: DifferenceKind;
   /** The face of the model that it lies at; -1 where none is near. */
   face: number;
+  /** Of metal that is left: the feature whose cavity it stands in; null where it stands in none. */
+  cavity: string | null;
   /** How far the cut lies from the model's surface at the worst place, and where that is. */
   depth: number;
   at: [number, number, number];
@@ -34,6 +36,8 @@ export interface CompareInput {
   tolerance: number;
   /** How far a difference is looked into: what is deeper is said to be this deep, mm. */
   reach: number;
+  /** The feature whose cavity a place lies in; null for none. */
+  cavityAt(x: number, y: number, z: number): string | null;
   /** Tiles to be looked at. */
   tiles: readonly number[];
   /** Columns of which nothing could be said. */
@@ -115,15 +119,23 @@ function judge(
   for (let n = 0; n < pairs.length; n += 2) {
     const [low, high] = [pairs[n]!, pairs[n + 1]!];
     if (high - low <= LEAST) continue;
+    const volume = (high - low) * area;
     const worst = depthOf(input, kind, column, low, high);
     if (!worst) {
       const face = faceAt(column.model, low, high)?.face ?? -1;
-      add(found, 'wanted', face, 0, [x, y, low], (high - low) * area, null);
+      add(found, { kind: 'wanted', face, cavity: null, depth: 0, at: [x, y, low], volume, motion: null });
       continue;
     }
     if (worst.depth <= tolerance) continue;
-    const maker = kind === 'over-cut' ? makerAt(grid, i, j, low, high) : null;
-    add(found, kind, worst.face, Math.min(worst.depth, reach), [x, y, worst.z], (high - low) * area, maker);
+    add(found, {
+      kind,
+      face: worst.face,
+      cavity: kind === 'left-over' ? input.cavityAt(x, y, (low + high) / 2) : null,
+      depth: Math.min(worst.depth, reach),
+      at: [x, y, worst.z],
+      volume,
+      motion: kind === 'over-cut' ? makerAt(grid, i, j, low, high) : null,
+    });
   }
 }
 
@@ -161,26 +173,18 @@ function faceAt({ z, face }: PartColumn, low: number, high: number): { z: number
   return null;
 }
 
-function add(
-  found: Map<string, Difference>,
-  kind: DifferenceKind,
-  face: number,
-  depth: number,
-  at: [number, number, number],
-  volume: number,
-  motion: number | null,
-): void {
-  const key = `${kind}/${face}`;
+function add(found: Map<string, Difference>, d: Difference): void {
+  const key = `${d.kind}/${d.cavity ?? d.face}`;
   const known = found.get(key);
   if (!known) {
-    found.set(key, { kind, face, depth, at, volume, motion });
+    found.set(key, d);
     return;
   }
-  known.volume += volume;
-  if (depth <= known.depth) return;
-  known.depth = depth;
-  known.at = at;
-  known.motion = motion ?? known.motion;
+  known.volume += d.volume;
+  if (d.depth <= known.depth) return;
+  known.depth = d.depth;
+  known.at = d.at;
+  known.motion = d.motion ?? known.motion;
 }
 
 /** The motion that made an end of the gap between two heights; null where nothing of the column is left to tell. */

@@ -112,6 +112,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
         wanted,
         tolerance: input.tolerance,
         reach: REACH,
+        cavityAt: (x, y, z) => metal.cavities.featureAt(x, y, z),
         tiles,
         skipped,
       });
@@ -149,12 +150,12 @@ const wantedCones = (
       : [],
   );
 
-/** Rows by the faces of their features: what lies at a face is that feature's. */
-function ownersOf(job: DerivedJob): Map<number, { row: Row; feature: string }> {
-  const out = new Map<number, { row: Row; feature: string }>();
+/** Rows by the faces of their features, and by their ids: what lies at a face is that feature's. */
+function ownersOf(job: DerivedJob): Map<number | string, { row: Row; feature: string }> {
+  const out = new Map<number | string, { row: Row; feature: string }>();
   for (const row of job.rows)
     for (const f of row.size.features)
-      if (!isOptional(f)) for (const face of f.faces) out.set(face, { row, feature: f.id });
+      if (!isOptional(f)) for (const key of [f.id, ...f.faces]) out.set(key, { row, feature: f.id });
   return out;
 }
 
@@ -185,7 +186,7 @@ function placeOf(
   { setup, read }: ReadSetup,
   isLast: boolean,
 ): ProofPlace | null {
-  const owner = owners.get(d.face) ?? null;
+  const owner = owners.get(d.cavity ?? d.face) ?? null;
   const setupId = setup.setup.id;
   if (
     d.kind === 'left-over' &&

@@ -17,7 +17,7 @@ const ROUND = 16;
 
 /** What a setup's stock has in each column before anything is cut in it. Program coordinates, mm. */
 export function stockFill(
-  { body }: SetupFrame,
+  { body, part: box }: SetupFrame,
   part: PartColumns | null,
   cavities: Cavities,
   margin: number,
@@ -25,7 +25,9 @@ export function stockFill(
   if (!body.standsProud && part)
     return (x, y, i, j) => {
       const own = part.column(i, j)?.z ?? [];
-      const filled = cavities.at(x, y);
+      // An open end of a slot is open to the air beside the part.
+      const isBeside = x < box.min[0] || x > box.max[0] || y < box.min[1] || y > box.max[1];
+      const filled = isBeside ? [] : cavities.at(x, y);
       return filled.length === 0 ? own : union([...own, ...filled]);
     };
   switch (body.shape) {
