@@ -179,14 +179,24 @@ function together(places: readonly ProofPlace[]): ProofPlace[] {
   return [...out.values(), ...loose];
 }
 
+/** The hole that a cut far inside the part goes on from: the one on whose axis it lies; null for none. */
+function holeOver(d: Difference, holes: readonly SeenHole[]): string | null {
+  if (d.kind !== 'over-cut') return null;
+  const over = holes.find(({ view }) => {
+    const r = Math.max(...view.steps.map((s) => (s.shape === 'cylinder' ? s.diameter : s.startDiameter))) / 2;
+    return Math.hypot(d.at[0] - view.x, d.at[1] - view.y) <= r && d.at[2] <= view.entryZ;
+  });
+  return over?.view.feature.id ?? null;
+}
+
 /** A difference with what it belongs to; null for metal that another setup is to take. */
 function placeOf(
   d: Difference,
   owners: ReturnType<typeof ownersOf>,
-  { setup, read }: ReadSetup,
+  { setup, read, holes }: ReadSetup,
   isLast: boolean,
 ): ProofPlace | null {
-  const owner = owners.get(d.cavity ?? d.face) ?? null;
+  const owner = owners.get(d.cavity ?? d.face) ?? owners.get(holeOver(d, holes) ?? '') ?? null;
   const setupId = setup.setup.id;
   if (
     d.kind === 'left-over' &&

@@ -1,0 +1,240 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { recognise } from '@yellow-pin/core/features/recognise';
+import { decisionFromCallout } from '@yellow-pin/core/job/print';
+import { featureSizes } from '@yellow-pin/core/features/sets';
+import { isHole } from '@yellow-pin/core/features/family';
+import { narrowest } from '@yellow-pin/core/features/hole/recognise';
+import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
+import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
+import { produceJob, proveText, type ProduceInput } from '@yellow-pin/core/job/produce';
+import type { MetalProof } from '@yellow-pin/core/metal/prove-metal';
+import { meshModel } from '@yellow-pin/core/model/mesh';
+import type { SolidModel } from '@yellow-pin/core/model/solid-model';
+import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
+import type { Check } from '@yellow-pin/core/proof/checks/check';
+import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
+import { readStep } from '@yellow-pin/kernel';
+import type { Shape3D } from 'replicad';
+import { SHOP } from './shop/index.ts';
+import {
+  blind,
+  box,
+  counterbored,
+  cutAll,
+  prepare,
+  stepText,
+  straight,
+  turned,
+  type Point,
+} from './solids.ts';
+
+const UP: Point = [0, 0, 1];
+
+interface Job {
+  input: ProduceInput;
+  model: SolidModel;
+  texts: string[];
+  setups: string[];
+}
+
+async function jobOf(
+  body: Shape3D,
+  callouts: Record<string, string> = {},
+  change: (p: Plan) => void = () => undefined,
+): Promise<Job> {
+  const model = await readStep(new TextEncoder().encode(await stepText([body], 'trial', 'MM')));
+  const mesh = meshModel(model);
+  const { features } = recognise(model, { mesh });
+  const plan = newPlan('mm', SHOP.materials[0]!.id, SHOP.machines[0]!.id);
+  plan.setups = setupsFor(chooseDirections(features));
+  for (const [d, text] of Object.entries(callouts))
+    for (const s of featureSizes(features))
+      if (s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(d)) < 0.05))
+        plan.sizes[s.key] = { ...decisionFromCallout(text, 'mm'), overrides: {} };
+  change(plan);
+  const input = withDrawerLoaded({
+    features,
+    bounds: model.bounds,
+    plan,
+    library: SHOP,
+    name: 'trial',
+    mesh,
+  });
+  const { programs } = produceJob(input);
+  return {
+    input,
+    model,
+    texts: programs.map((p) => p.text),
+    setups: programs.map((p) => p.setup.setup.id),
+  };
+}
+
+/** Proves the job's texts, each changed by hand first. */
+function proved(
+  { input, model, texts, setups }: Job,
+  edit: (text: string, index: number) => string = (t) => t,
+): { checks: Check[]; metal: MetalProof } {
+  const read = texts.map((t, i) => {
+    const text = edit(t, i);
+    const proven = proveText(input, setups[i]!, text);
+    return { ...proven, setup: proven.job.setups.find((s) => s.setup.id === setups[i])! };
+  });
+  const metal = metalOf(input, { job: read[0]!.job, programs: read, faces: model.faces });
+  return {
+    metal,
+    checks: withMetal(
+      read.flatMap((r) => r.checks),
+      metal.checks,
+    ),
+  };
+}
+
+const errors = (checks: readonly Check[]): string[] =>
+  checks.filter((c) => c.severity === 'error').map((c) => c.rule);
+
+/** A plate with two sorts of blind holes, a counterbored one, and a boss that stands up beside one of them. */
+const plate = (): Shape3D =>
+  cutAll(box([0, 0, -30], [90, 60, 0]).fuse(box([40, 20, 0], [60, 40, 35])), [
+    turned(blind(6.8, 22), [15, 15, 0], UP),
+    turned(blind(6.8, 22), [15, 45, 0], UP),
+    turned(blind(5, 12), [75, 15, 0], UP),
+    turned(counterbored(straight(6.6, 30), 11, 6.8), [75, 45, 0], UP),
+  ]);
+
+let job: Job;
+beforeAll(async () => {
+  await prepare();
+  job = await jobOf(plate(), { 6.8: 'M8x1.25 ↧14' });
+}, 60_000);
+
+/** The part of a text that one tool runs, changed. */
+const inTool = (text: string, words: RegExp, change: (part: string) => string): string => {
+  const parts = text.split(/(?=^\(T\d+ [^\n]*\)\n(?:G53 G0 Z0\.\n)?T\d+ M6)/m);
+  expect(parts.some((p) => words.test(p.split('\n')[0]!))).toBe(true);
+  return parts.map((p) => (words.test(p.split('\n')[0]!) ? change(p) : p)).join('');
+};
+
+describe('a clean job', () => {
+  it('is left without a finding: no false over-cut at threads and spotted rims, nothing left', () => {
+    const { checks, metal } = proved(job);
+    expect(checks.filter((c) => c.severity !== 'note')).toEqual([]);
+    expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0, notCounted: [] });
+    // Threads and rims are known, and said.
+    expect(metal.places.some((p) => p.kind === 'wanted' && p.volume > 1)).toBe(true);
+  });
+
+  it('an unmade hole is left over by its volume', () => {
+    const { metal } = proved(job, (t) =>
+      inTool(t, /DRILL D5 /, (p) => p.replace(/^G99 G8[^\n]*\n|^G98 G8[^\n]*\n/gm, '')),
+    );
+    const exact = (Math.PI / 4) * 25 * 12;
+    const left = metal.places.filter((p) => p.kind === 'left-over');
+    expect(left).toHaveLength(1);
+    expect(left[0]!.volume).toBeGreaterThan(0.85 * exact);
+    expect(left[0]!.volume).toBeLessThan(1.3 * exact);
+  });
+});
+
+describe('planted mistakes are found by what the text does', () => {
+  it('a drill too deep: how much, where, by which tool and line', () => {
+    const text = (t: string): string => inTool(t, /DRILL D5 /, (p) => p.replace(/ Z-4[\d.]+/, ' Z-53.'));
+    const { metal, checks } = proved(job, text);
+    const [place] = metal.places.filter((p) => p.kind === 'over-cut');
+    // The tip goes to 18; the model's point ends 12 + 1.502 below the face: 4.5 deeper, seen from the side at most 2.5 away.
+    expect(place).toMatchObject({ tag: expect.any(String) as string, depth: 2 });
+    expect(Math.hypot(place!.at[0] - 75, place!.at[1] - 15)).toBeLessThan(2.5);
+    expect(place!.volume).toBeCloseTo((Math.PI / 4) * 25 * (18 - 12 - 1.502), -1);
+    expect(place!.line).not.toBeNull();
+    expect(errors(checks)).toContain('too-deep');
+  });
+
+  it('swapped tools: the wider drill where the narrow one belongs', () => {
+    const swapped = (t: string): string => {
+      const [a, b] = [/^T(\d+) M6\n(?=[^M]*DRILL)/m, /DRILL D5 /];
+      expect(a.test(t) && b.test(t)).toBe(true);
+      const narrow = /\(T(\d+) DRILL D5 /.exec(t)![1]!;
+      const wide = /\(T(\d+) DRILL D6\.8 /.exec(t)![1]!;
+      return t
+        .replaceAll(`T${narrow} M6`, 'T@ M6')
+        .replaceAll(`T${wide} M6`, `T${narrow} M6`)
+        .replaceAll('T@ M6', `T${wide} M6`)
+        .replaceAll(`H${narrow} `, 'H@ ')
+        .replaceAll(`H${wide} `, `H${narrow} `)
+        .replaceAll('H@ ', `H${wide} `);
+    };
+    const { metal } = proved(job, swapped);
+    const over = metal.places.filter((p) => p.kind === 'over-cut');
+    expect(over.map((p) => p.depth).some((d) => Math.abs(d - 0.9) < 0.05)).toBe(true);
+    expect(metal.places.some((p) => p.kind === 'left-over' && Math.abs(p.depth - 0.9) < 0.05)).toBe(true);
+  });
+
+  it('another zero: every hole is somewhere else', () => {
+    const shifted = (t: string): string =>
+      t.replace(/X(-?[\d.]+) Y/g, (_, x: string) => `X${(Number(x) + 3).toFixed(3)} Y`);
+    const { checks, metal } = proved(job, shifted);
+    expect(metal.places.filter((p) => p.kind === 'over-cut').length).toBeGreaterThan(0);
+    expect(metal.leftoverVolume).toBeGreaterThan(50);
+    expect(errors(checks)).toContain('over-cut');
+  });
+
+  it('rapid below the face, into metal', () => {
+    const text = (t: string): string => inTool(t, /DRILL D5 /, (p) => p.replace(/ R-33\./, ' R-40.'));
+    expect(errors(proved(job, text).checks).some((r) => /rapid/.test(r))).toBe(true);
+  });
+
+  it('a way across through the boss, where a lift was needed', () => {
+    const across = (t: string): string =>
+      inTool(t, /DRILL D5 /, (p) => p.replace('G80', 'G80\nG0 Z-20.\nG0 Y0.\nG0 X-30.'));
+    const { checks } = proved(job, across);
+    const hit = checks.find((c) => /rapid-into/.test(c.rule));
+    expect(hit).toMatchObject({ severity: 'error' });
+    expect(hit!.line).toBeGreaterThan(0);
+  });
+
+  it('a tap before its drill: metal that the drill should have taken', () => {
+    const early = (t: string): string => {
+      const parts = t.split(/(?=^\(T\d+ [^\n]*\)\n(?:G53 G0 Z0\.\n)?T\d+ M6)/m);
+      const tap = parts.findIndex((p) => / TAP /.test(p.split('\n')[0]!));
+      const drill = parts.findIndex((p) => /DRILL D6\.8 /.test(p.split('\n')[0]!));
+      const [moved] = parts.splice(tap, 1);
+      parts.splice(drill, 0, moved!);
+      return parts.join('');
+    };
+    expect(errors(proved(job, early).checks)).toContain('tap-without-hole');
+  });
+});
+
+describe('a second setup', () => {
+  it('begins with what the first left: a hole from both sides meets, and without the first its metal is still there', async () => {
+    const two = await jobOf(
+      cutAll(box([0, 0, -40], [50, 40, 0]), [
+        turned(blind(8, 15), [20, 20, 0], UP),
+        turned(straight(6, 40), [38, 20, 0], UP),
+        turned(blind(10, 12), [20, 20, -40], [0, 0, -1]),
+      ]),
+    );
+    expect(two.texts).toHaveLength(2);
+    const { metal, checks } = proved(two);
+    expect(checks.filter((c) => c.severity === 'error')).toEqual([]);
+    expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0 });
+  }, 30_000);
+});
+
+describe('stock that stands over the part', () => {
+  it('is taken into account: a block 3 mm larger leaves its allowance, said by volume', async () => {
+    const sawn = await jobOf(
+      cutAll(box([0, 0, -20], [40, 30, 0]), [turned(blind(6, 10), [20, 15, 0], UP)]),
+      {},
+      (p) => {
+        const [s] = p.setups;
+        s!.stock = { ...s!.stock, kind: 'block', xLow: 3, xHigh: 3, yLow: 3, yHigh: 3, zLow: 3, zHigh: 3 };
+      },
+    );
+    const { metal } = proved(sawn);
+    const exact = 46 * 36 * 26 - 40 * 30 * 20;
+    // The hole goes through 3 mm of allowance, too.
+    expect(metal.leftoverVolume).toBeGreaterThan(exact - 200);
+    expect(metal.leftoverVolume).toBeLessThan(1.02 * exact);
+    expect(metal.overcutVolume).toBe(0);
+  }, 30_000);
+});
