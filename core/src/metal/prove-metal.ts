@@ -67,7 +67,9 @@ export interface ProveMetalInput extends MetalInput {
 }
 
 /** Motions that are run between two words on how far it is. */
-const STEP = 200;
+const STEP = 20;
+/** And between two looks at where the highest metal stands. */
+const SETTLE = 200;
 
 /** Runs the programs of a job through its stock, one setup after the other, and compares what is left with the part. */
 export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, MetalProof> {
@@ -95,8 +97,8 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     const contacts: Contact[] = [];
     for (const [n, m] of read.motions.entries()) {
       contacts.push(...metal.run.run(m, n));
+      if (n % SETTLE === SETTLE - 1) metal.grid.settle();
       if (n % STEP === STEP - 1) {
-        metal.grid.settle();
         yield { setupId, done: (k + (0.6 * n) / read.motions.length) / programs.length };
       }
     }

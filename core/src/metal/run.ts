@@ -39,6 +39,11 @@ export class MetalRun {
   /** Volume that the last motion took, mm³. */
   took = 0;
 
+  /** After the metal was put back: where tools have been is full again. */
+  forget(): void {
+    this.plunge = { x: NaN, y: NaN, tool: -1, low: Infinity };
+  }
+
   /** Takes away what a motion's tool passes through; gives what it met and was not to meet. `index`: the motion's number. */
   run(m: Motion, index: number): Contact[] {
     this.took = 0;

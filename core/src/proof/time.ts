@@ -18,20 +18,30 @@ export interface ProgramTime {
 export function programTime(read: ReadProgram, profile: MachineProfile): ProgramTime {
   const byLine = new Map<number, number>();
   const byTool = new Map<number, number>();
-  let total = 0;
-  let tool = -1;
-  for (const m of read.motions) {
-    let t = motionTime(m, profile);
-    if (m.tool !== tool) {
-      // Tool 0 is none: nothing was changed in yet.
-      if (m.tool !== 0) t += profile.toolChangeSeconds + profile.spindleStartSeconds;
-      tool = m.tool;
-    }
-    total += t;
+  const ends = motionTimes(read, profile);
+  for (const [n, m] of read.motions.entries()) {
+    const t = (ends[n] ?? 0) - (ends[n - 1] ?? 0);
     byLine.set(m.line, (byLine.get(m.line) ?? 0) + t);
     byTool.set(m.tool, (byTool.get(m.tool) ?? 0) + t);
   }
-  return { total, byLine, byTool };
+  return { total: ends[ends.length - 1] ?? 0, byLine, byTool };
+}
+
+/** When each motion of a program ends, s from its start; a tool change counts with the tool's first motion. */
+export function motionTimes(read: Pick<ReadProgram, 'motions'>, profile: MachineProfile): Float64Array {
+  const ends = new Float64Array(read.motions.length);
+  let total = 0;
+  let tool = -1;
+  for (const [n, m] of read.motions.entries()) {
+    total += motionTime(m, profile);
+    if (m.tool !== tool) {
+      // Tool 0 is none: nothing was changed in yet.
+      if (m.tool !== 0) total += profile.toolChangeSeconds + profile.spindleStartSeconds;
+      tool = m.tool;
+    }
+    ends[n] = total;
+  }
+  return ends;
 }
 
 function motionTime(m: Motion, profile: MachineProfile): number {
