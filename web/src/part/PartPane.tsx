@@ -87,6 +87,7 @@ export function PartPane({ motion, onMotion, fit, onFit, onKeys }: Props) {
             rows={rows}
             setup={here}
             program={program}
+            library={library}
             showMotion={motion}
             fit={fit}
             onPlace={picking ? onPlace : null}

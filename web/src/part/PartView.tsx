@@ -6,6 +6,10 @@ import { dot, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
 import type { PartPicture } from '../workers/job.worker.ts';
 import type { Curves, ScreenProgram } from '../workers/produce-steps.ts';
+import type { Library } from '@yellow-pin/core/plan/library';
+import { usePlay } from '../prove/play-store.ts';
+import { MetalBody } from './MetalBody.tsx';
+import { ToolInPlace } from './ToolInPlace.tsx';
 import { FeatureCurves } from './FeatureCurves.tsx';
 import { ApproachArrows } from './ApproachArrows.tsx';
 import { MotionLines } from './MotionLines.tsx';
@@ -24,6 +28,8 @@ interface Props {
   rows: Row[];
   setup: DerivedSetup;
   program: ScreenProgram | null;
+  /** The shop's tools, for the one that is played; null where nothing is. */
+  library: Library | null;
   showMotion: boolean;
   /** Changes when the whole part is to be shown again. */
   fit: number;
@@ -32,11 +38,24 @@ interface Props {
 }
 
 /** The part in the round, with tags, work zero and the motion read from the code. */
-export default function PartView({ picture, curves, rows, setup, program, showMotion, fit, onPlace }: Props) {
+export default function PartView({
+  picture,
+  curves,
+  rows,
+  setup,
+  program,
+  library,
+  showMotion,
+  fit,
+  onPlace,
+}: Props) {
   const tip = useRef<HTMLDivElement>(null);
   const layer = useRef<HTMLDivElement>(null);
   const pick = usePick((s) => s.pick);
   const mode = useColours((c) => c.mode);
+  const shown = usePlay((s) => s.shown);
+  const isPlayed =
+    usePlay((s) => s.patches.size > 0 && s.reel?.setupId === setup.setup.id) && shown !== 'part';
   const ofFace = useMemo(() => facesToRows(rows), [rows]);
   const { min, max } = picture.bounds;
   const centre = useMemo(
@@ -71,33 +90,37 @@ export default function PartView({ picture, curves, rows, setup, program, showMo
           }
           intensity={1.6}
         />
-        <PartBody
-          picture={picture}
-          rows={rows}
-          setupId={setup.setup.id}
-          onMove={over}
-          onOut={() => showTip(tip.current, undefined, null)}
-          onPick={(e) => {
-            if (onPlace) {
+        {isPlayed && <MetalBody setup={setup} />}
+        {isPlayed && library && <ToolInPlace setup={setup} library={library} />}
+        <group visible={!isPlayed || shown !== 'metal'}>
+          <PartBody
+            picture={picture}
+            rows={rows}
+            setupId={setup.setup.id}
+            onMove={over}
+            onOut={() => showTip(tip.current, undefined, null)}
+            onPick={(e) => {
+              if (onPlace) {
+                e.stopPropagation();
+                if (e.faceIndex !== undefined && e.faceIndex !== null)
+                  onPlace(picture.mesh.faceOf[e.faceIndex]!, e.point.toArray());
+                return;
+              }
+              const hit = faceRow(e, picture, ofFace);
               e.stopPropagation();
-              if (e.faceIndex !== undefined && e.faceIndex !== null)
-                onPlace(picture.mesh.faceOf[e.faceIndex]!, e.point.toArray());
-              return;
-            }
-            const hit = faceRow(e, picture, ofFace);
-            e.stopPropagation();
-            if (hit) pick({ tag: hit.row.tag, hole: hit.label, operation: null, line: null });
-            else if (e.face)
-              pick({
-                ...NOTHING,
-                onFace: tagsInPlane(rows, e.point, e.face.normal),
-              });
-          }}
-        />
-        <lineSegments raycast={() => null}>
-          <EdgeGeometry edges={picture.edges} />
-          <lineBasicMaterial color={paint('part-edge', mode)} />
-        </lineSegments>
+              if (hit) pick({ tag: hit.row.tag, hole: hit.label, operation: null, line: null });
+              else if (e.face)
+                pick({
+                  ...NOTHING,
+                  onFace: tagsInPlane(rows, e.point, e.face.normal),
+                });
+            }}
+          />
+          <lineSegments raycast={() => null}>
+            <EdgeGeometry edges={picture.edges} />
+            <lineBasicMaterial color={paint('part-edge', mode)} />
+          </lineSegments>
+        </group>
         <ZeroAndAxes setup={setup} size={size} layer={layer} />
         <StockView setup={setup} picture={picture} />
         <FeatureCurves curves={curves} rows={rows} setup={setup} />

@@ -1,4 +1,5 @@
 import { Box, List, VisuallyHidden } from '@chakra-ui/react';
+import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { useJob } from '../job/job-view.ts';
 import { NOTHING, usePick } from '../job/store.ts';
 import { LineButton } from '../kit/Chip.tsx';
@@ -6,8 +7,9 @@ import { Num } from '../kit/Quiet.tsx';
 import { Sign } from '../kit/Remark.tsx';
 
 /** What was found in the shown setup, or in all: each leads to its row and line. */
-export function CheckList({ all = false }: { all?: boolean }) {
-  const { checks, produced, program, setup } = useJob();
+export function CheckList({ all = false, found }: { all?: boolean; found?: readonly Check[] }) {
+  const { checks: told, produced, program, setup } = useJob();
+  const checks = found ?? told;
   const pick = usePick((s) => s.pick);
   const own = all ? checks : checks.filter((c) => c.setupId === undefined || c.setupId === setup.id);
   return (

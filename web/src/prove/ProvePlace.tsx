@@ -3,13 +3,22 @@ import { Link, useLocation } from 'react-router-dom';
 import { useJob } from '../job/job-view.ts';
 import { placeAddress } from '../job/places.ts';
 import { CheckList } from './CheckList.tsx';
+import { MetalSays } from './MetalSays.tsx';
+import { useMetal } from './play-store.ts';
+import { PlayBar } from './PlayBar.tsx';
+import { useMetalProof } from './use-metal.ts';
+import { usePlayer } from './use-player.ts';
+import { ViewChoices } from './ViewChoices.tsx';
 import { verdict } from './verdict.ts';
 
 /** May this be sent? One line that says so, and everything that was found. */
 export default function ProvePlace() {
   const { id, produced } = useJob();
   const { search } = useLocation();
-  const said = produced && verdict(produced);
+  useMetalProof();
+  usePlayer();
+  const checks = useMetal((s) => s.checks) ?? produced?.checks ?? null;
+  const said = produced && verdict({ ...produced, checks });
   return (
     <Box as="section" className="sheet" aria-label="Prove-out">
       <Box padding="12px 14px" borderBottomWidth="1px" borderColor="rule">
@@ -25,7 +34,10 @@ export default function ProvePlace() {
           </Button>
         </Flex>
       </Box>
-      <CheckList all />
+      <PlayBar />
+      <ViewChoices />
+      <MetalSays />
+      <CheckList all found={checks ?? undefined} />
     </Box>
   );
 }

@@ -119,6 +119,7 @@ export function Compare({ open, plan, part }: Props) {
               rows={produced!.job.rows}
               setup={setup}
               program={null}
+              library={null}
               showMotion={false}
               fit={0}
               onPlace={null}

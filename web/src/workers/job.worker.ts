@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import type { DerivedJob } from '@yellow-pin/core/job/derive';
 import { produceSteps } from '@yellow-pin/core/job/produce';
 import type { Library } from '@yellow-pin/core/plan/library';
 import type { Plan } from '@yellow-pin/core/plan/plan';
@@ -14,6 +15,14 @@ import { pickables as pickablesOf, type Pickable, type PickableKind } from '@yel
 import { drawPicture, type Picture } from '@yellow-pin/core/model/picture';
 import { edgeSegments, meshModel, type PartMesh } from '@yellow-pin/core/model/mesh';
 import { boundsOf, type Bounds, type ModelNote, type SolidModel } from '@yellow-pin/core/model/solid-model';
+import {
+  Desk,
+  metalInStretches,
+  type Frame,
+  type MetalStep,
+  type ReadJob,
+  type Reel,
+} from './metal-steps.ts';
 import { newCurves, screenProof, type ScreenStep } from './produce-steps.ts';
 
 export interface PartPicture {
@@ -136,6 +145,11 @@ function edgeRun(edges: number[]): { points: Vec3[][]; length: number; closed: b
 
 /** Features whose curves the screens have already. */
 let sent = new Set<string>();
+/** What was last read back; null while another is worked out. */
+let readJob: ReadJob | null = null;
+let lastJob: DerivedJob | null = null;
+let latestMetal = 0;
+const desk = new Desk();
 /** The newest request: what is being worked out for another is given up at its next step. */
 let latest = 0;
 
@@ -159,14 +173,17 @@ async function produce(
   tell: (step: ScreenStep) => void,
 ): Promise<boolean> {
   const me = ++latest;
+  readJob = null;
   await pause();
   if (me !== latest) return false;
   if (!bounds || !model) throw new Error('no part is open');
   const own = (recognised?.features ?? features).filter((f) => solidShown === null || f.solid === solidShown);
   const input = { features: own, bounds, partBox, plan, library, name, mesh: shownMesh };
   for (const s of produceSteps(input)) {
-    if (s.step === 'plan') tell({ step: 'plan', job: s.job, curves: newCurves(s.job.rows, model, sent) });
-    else if (s.step === 'code') tell(s);
+    if (s.step === 'plan') {
+      lastJob = s.job;
+      tell({ step: 'plan', job: s.job, curves: newCurves(s.job.rows, model, sent) });
+    } else if (s.step === 'code') tell(s);
     else {
       const proofs = new Map(s.programs.map((p) => [p.setup.setup.id, screenProof(p)]));
       const buffers = [...proofs.values()].flatMap(({ motion: m }) => [
@@ -174,6 +191,8 @@ async function produce(
         m.rapid.buffer,
         m.points.buffer,
       ]);
+      if (lastJob)
+        readJob = { input, job: lastJob, programs: s.programs, checks: s.checks, faces: model.faces };
       tell(Comlink.transfer({ step: 'proof', proofs, checks: s.checks }, buffers));
     }
     await pause();
@@ -182,6 +201,48 @@ async function produce(
   return true;
 }
 
-const jobWorker = { open, openDrawing, show, produce, look, edgeRun, pickables, solidCards, stillPicture };
+/**
+ * Takes the metal off by what was read last, and compares it with the part. False where there is nothing read, or another request came
+ * meanwhile.
+ */
+async function metal(tolerance: number, tell: (step: MetalStep) => void): Promise<boolean> {
+  const mine = readJob;
+  const me = ++latestMetal;
+  if (!mine) return false;
+  return metalInStretches(mine, tolerance, tell, async () => {
+    await pause();
+    return mine === readJob && me === latestMetal;
+  });
+}
+
+/** Sets a setup's program up to be played; null where it has none, or is not read yet. */
+const playSetup = (setupId: string): Reel | null => (readJob ? desk.open(readJob, setupId) : null);
+
+/** Metal and tool at a moment of the program that is set up, s. */
+function playAt(seconds: number): Frame | null {
+  const frame = desk.at(seconds);
+  return (
+    frame &&
+    Comlink.transfer(
+      frame,
+      frame.patches.flatMap(({ mesh }) => [mesh.positions.buffer, mesh.normals.buffer, mesh.tools.buffer]),
+    )
+  );
+}
+
+const jobWorker = {
+  open,
+  openDrawing,
+  show,
+  produce,
+  metal,
+  playSetup,
+  playAt,
+  look,
+  edgeRun,
+  pickables,
+  solidCards,
+  stillPicture,
+};
 export type JobWorker = typeof jobWorker;
 Comlink.expose(jobWorker);
