@@ -17,6 +17,7 @@ import {
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
 import { moveVisit, visitsOf } from '@yellow-pin/core/order/sequence';
 import { ToolSilhouette } from '../drawings/ToolSilhouette.tsx';
+import { usePlay } from '../prove/play-store.ts';
 import { useJob } from '../job/job-view.ts';
 import { orderTools, usePicked } from '../job/store.ts';
 import { Num, Quiet } from '../kit/Quiet.tsx';
@@ -115,6 +116,7 @@ function Card({ id, operations, seconds, isWide }: CardProps) {
   const card = useRecipe({ recipe: railCardRecipe });
   const bar = useRecipe({ recipe: barRecipe });
   const { tool } = operations[0]!;
+  const isAtWork = usePlay((s) => s.pose !== null && s.pose.tool === tool.number);
   const total = operations.reduce((n, o) => n + (seconds.get(o.id) ?? 0), 0);
   const isOf = (o: PlannedOperation): boolean => o.tag === tag && (operation === null || operation === o.key);
   const name = `T${tool.number ?? '–'} ${tool.description}`;
@@ -129,7 +131,12 @@ function Card({ id, operations, seconds, isWide }: CardProps) {
       maxWidth="190px"
       style={{ transform: transform ? `translateX(${transform.x}px)` : undefined, transition }}
     >
-      <Box css={card()} data-testid="rail-card" data-in-hand={operations.some(isOf) || undefined}>
+      <Box
+        css={card()}
+        data-testid="rail-card"
+        data-in-hand={operations.some(isOf) || undefined}
+        data-at-work={isAtWork || undefined}
+      >
         <Flex
           {...attributes}
           {...listeners}

@@ -85,6 +85,7 @@ export const railCardRecipe = defineRecipe({
     background: 'field',
     fontSize: '12px',
     minWidth: '0',
+    '&[data-at-work]': { borderColor: 'ink', boxShadow: 'inset 0 3px 0 0 var(--yp-colors-ink)' },
     '&[data-in-hand]': { borderColor: 'yellow', boxShadow: '0 0 0 2px var(--yp-colors-yellow)', ...forcedOn },
   },
 });

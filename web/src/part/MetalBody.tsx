@@ -16,8 +16,9 @@ export function MetalBody({ setup }: { setup: DerivedSetup }) {
   const shown = usePlay((s) => s.shown);
   const palette = useToolColours();
   const matrix = useMemo(() => matrixOf(setup.frame.frame), [setup]);
-  const planes = useMemo(() => planesOf(cut, setup), [cut, setup]);
-  const { gl, invalidate } = useThree();
+  const { gl, camera, invalidate } = useThree();
+  // Looked at from where one is when it is cut open: the near side is taken away.
+  const planes = useMemo(() => planesOf(cut, setup, camera.position), [cut, setup, camera]);
   useEffect(() => {
     gl.localClippingEnabled = true;
   }, [gl]);
@@ -109,11 +110,12 @@ export const matrixOf = (f: Frame): THREE.Matrix4 =>
     .setPosition(...f.origin);
 
 /** The plane that cuts the picture open, in the world's coordinates: what lies beyond it is not drawn. */
-function planesOf(cut: CutOpen | null, { frame }: DerivedSetup): THREE.Plane[] {
+function planesOf(cut: CutOpen | null, { frame }: DerivedSetup, eye: THREE.Vector3): THREE.Plane[] {
   if (!cut) return [];
   const k = 'xyz'.indexOf(cut.axis);
   const level = frame.stock.min[k]! + cut.share * (frame.stock.max[k]! - frame.stock.min[k]!);
   const axis = new THREE.Vector3(...frame.frame[cut.axis]);
   const point = new THREE.Vector3(...frame.frame.origin).addScaledVector(axis, level);
-  return [new THREE.Plane().setFromNormalAndCoplanarPoint(axis.clone().negate(), point)];
+  const isBefore = eye.clone().sub(point).dot(axis) > 0;
+  return [new THREE.Plane().setFromNormalAndCoplanarPoint(isBefore ? axis.clone().negate() : axis, point)];
 }

@@ -1,4 +1,6 @@
 import { Box, Flex, Progress, Text } from '@chakra-ui/react';
+import type { ProofPlace } from '@yellow-pin/core/metal/prove-metal';
+import { REACH } from '@yellow-pin/core/metal/setup-metal';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { useJob } from '../job/job-view.ts';
 import { NOTHING, usePick } from '../job/store.ts';
@@ -12,12 +14,16 @@ const NAMES = { 'over-cut': 'cut too deep', 'left-over': 'left', wanted: 'meant'
 
 /** What is left of the stock against the part: volumes, places by tag, and how finely it was looked at. */
 export function MetalSays() {
-  const { plan } = useJob();
+  const { plan, rows } = useJob();
   const { done, proof, tolerance, set } = useMetal();
   const pick = usePick((s) => s.pick);
   const unit = plan.units;
   const say = (mm: number): string =>
     `${formatLength(mm, unit, unit === 'mm' ? 3 : 4)} ${unit === 'mm' ? 'mm' : 'in'}`;
+  const labelOf = (p: ProofPlace): string | null => {
+    const n = rows.find((r) => r.tag === p.tag)?.size.features.findIndex((f) => f.id === p.feature) ?? -1;
+    return n < 0 ? p.tag : `${p.tag}${n + 1}`;
+  };
   const volume = (mm3: number | null): string =>
     mm3 === null
       ? 'not known'
@@ -79,7 +85,9 @@ export function MetalSays() {
                   width="auto"
                   onClick={() => pick({ ...NOTHING, tag: p.tag, line: p.line, setupId: p.setupId })}
                 >
-                  {MARKS[p.kind]} {p.tag ?? 'part'}: {say(p.depth)} {NAMES[p.kind]}, {volume(p.volume)}
+                  {MARKS[p.kind]} {labelOf(p) ?? 'part'}:{' '}
+                  {p.depth >= REACH ? `${say(REACH)} or more` : say(p.depth)} {NAMES[p.kind]},{' '}
+                  {volume(p.volume)}
                 </LineButton>
               ))}
           </Flex>

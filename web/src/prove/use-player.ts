@@ -1,5 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { useJob } from '../job/job-view.ts';
+import { usePick } from '../job/store.ts';
+import type { ScreenProgram } from '../workers/produce-steps.ts';
 import { motionAt, startOf, usePlay } from './play-store.ts';
 
 /**
@@ -7,7 +9,7 @@ import { motionAt, startOf, usePlay } from './play-store.ts';
  * newest moment next. While it plays, the moment goes on with the clock.
  */
 export function usePlayer(): void {
-  const { produced, setup, remote } = useJob();
+  const { produced, setup, program, remote } = useJob();
   const read = produced?.checks ?? null;
   const isBusy = useRef(false);
 
@@ -45,6 +47,20 @@ export function usePlayer(): void {
     });
   }, [remote]);
 
+  useEffect(
+    () =>
+      usePick.subscribe((now, before) => {
+        const isSame =
+          now.line === before.line && now.tag === before.tag && now.operation === before.operation;
+        const { reel, pose, set } = usePlay.getState();
+        const line = isSame ? null : (now.line ?? firstLine(program, now.tag, now.operation));
+        if (!reel || line === null || pose?.line === line) return;
+        const motion = reel.lines.findIndex((l) => l >= line);
+        if (motion >= 0) set({ seconds: startOf(reel, motion), isPlaying: false });
+      }),
+    [program],
+  );
+
   useEffect(() => {
     let request = 0;
     let before = 0;
@@ -72,6 +88,20 @@ export function usePlayer(): void {
       usePlay.getState().set({ isPlaying: false });
     };
   }, []);
+}
+
+/** The line in which a row's operation begins, or the first of its operations; null where it has none here. */
+function firstLine(
+  program: ScreenProgram | null,
+  tag: string | null,
+  operation: string | null,
+): number | null {
+  if (!program || tag === null) return null;
+  const own = program.setup.operations.filter(
+    (o) => o.tag === tag && (operation === null || o.key === operation),
+  );
+  const lines = program.operations.filter((o) => own.some((x) => x.id === o.id)).map((o) => o.firstLine);
+  return lines.length > 0 ? Math.min(...lines) : null;
 }
 
 /** The moment between two at which another tool begins; null where none does. */
