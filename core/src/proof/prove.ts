@@ -43,9 +43,13 @@ export interface ProofInput {
 /** Reads a setup's text back and runs every check on it. Nothing here looks at how the text was written. */
 export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const { job, setup, tools, units } = input;
-  const read = readProgram(text, job.machine);
   const byNumber = new Map(tools.flatMap((t) => (t.number === null ? [] : [[t.number, t] as const])));
   const toolOf = (n: number): Tool | null => byNumber.get(n) ?? null;
+  // D holds the radius of the tool of its number.
+  const read = readProgram(text, job.machine, (d) => {
+    const tool = toolOf(d);
+    return tool ? tool.diameter / 2 : null;
+  });
   const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
   const holes = seenHoles(job, setup, say);
   const made = madeHoles(read, holes, setup, toolOf);

@@ -1,4 +1,6 @@
+import { at } from '../../lists.ts';
 import type { Motion, Place } from './motion.ts';
+import { PLANES, type Plane } from './planes.ts';
 
 /** How far an arc's end may lie off its circle, mm. */
 export const ARC_TOLERANCE = 0.005;
@@ -9,8 +11,8 @@ const MOST_TURNS = 1000;
 type ArcResult = Pick<Motion, 'centre' | 'clockwise' | 'turns'> | { fault: string };
 
 /**
- * Centre and turns of a G2/G3 in the XY plane, from I J (incremental) or R (never beyond half a turn). P adds whole turns, or counts the
- * turns begun where the profile says so.
+ * Centre and turns of a G2/G3, from I J K (incremental) or R (never beyond half a turn). P adds whole turns, or counts the
+ * turns begun where the profile says so. The centre is given along the plane's own axes, then across it.
  */
 export function readArc(
   from: Place,
@@ -19,15 +21,21 @@ export function readArc(
   factor: number,
   clockwise: boolean,
   arcTurns: 'added' | 'counted' = 'added',
+  plane: Plane = at(PLANES, 0),
 ): ArcResult {
-  const [x0, y0, z0] = from;
-  const [x1, y1] = to;
+  const {
+    axes: [a, b],
+    across,
+  } = plane;
+  const [x0, y0, z0] = [from[a], from[b], from[across]];
+  const [x1, y1] = [to[a], to[b]];
   if (x0 === null || y0 === null || z0 === null || x1 === null || y1 === null)
     return { fault: 'an arc from an unknown place' };
+  const [i, j] = [at('IJK', a), at('IJK', b)] as ['I' | 'J' | 'K', 'I' | 'J' | 'K'];
   const r = words['R'];
   if (r !== undefined) return byRadius([x0, y0, z0], [x1, y1], r * factor, clockwise);
-  if (words['I'] === undefined && words['J'] === undefined) return { fault: 'an arc without I, J or R' };
-  const [cx, cy] = [x0 + (words['I'] ?? 0) * factor, y0 + (words['J'] ?? 0) * factor];
+  if (words[i] === undefined && words[j] === undefined) return { fault: `an arc without ${i}, ${j} or R` };
+  const [cx, cy] = [x0 + (words[i] ?? 0) * factor, y0 + (words[j] ?? 0) * factor];
   const off = Math.abs(Math.hypot(x0 - cx, y0 - cy) - Math.hypot(x1 - cx, y1 - cy));
   if (off > ARC_TOLERANCE) return { fault: `the arc's end lies ${off.toFixed(4)} mm off its circle` };
   const full = Math.hypot(x1 - x0, y1 - y0) < 1e-9 ? 1 : 0;

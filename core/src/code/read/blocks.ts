@@ -16,9 +16,9 @@ const O = letter('O');
 const P = letter('P');
 const KNOWN = new Set([...'GMTSFXYZRQPIJKHDLNOU'].map(letter));
 /** Letters that count or name something: whole numbers only. */
-const WHOLE = new Set([...'THDLK'].map(letter));
+const WHOLE = new Set([...'THDL'].map(letter));
 /** Letters that are never negative. */
-const NOT_NEGATIVE = new Set([...'THDLKSPQF'].map(letter));
+const NOT_NEGATIVE = new Set([...'THDLSPQF'].map(letter));
 /** Lengths: written without a point, many controls read them in thousandths. */
 const LENGTHS = new Set([...'XYZRQIJ'].map(letter));
 

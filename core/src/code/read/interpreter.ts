@@ -7,6 +7,8 @@ import { CycleRunner } from './cycles.ts';
 import { contradiction } from './modal-groups.ts';
 import { ModalState } from './modal-state.ts';
 import type { Coordinate, CycleCall, Motion, Place, ReadProblem, ReadProgram } from './motion.ts';
+import { compensated } from './compensation.ts';
+import { arcPoints } from './planes.ts';
 import { Problems } from './problems.ts';
 import { AXES, has, I, J, K, L, M_WORDS, MOVING, P, Q, R, SETTINGS, U, X, Y, Z } from './words.ts';
 
@@ -34,7 +36,10 @@ export class Interpreter {
   private readonly cycles: CycleRunner;
   private at: [Coordinate, Coordinate, Coordinate] = [null, null, null];
 
-  constructor(private readonly profile: MachineProfile) {
+  constructor(
+    private readonly profile: MachineProfile,
+    private readonly radiusOf: (d: number) => number | null,
+  ) {
     this.cycles = new CycleRunner(profile, this.motions);
     this.state = new ModalState(profile, this.problems, this.motions);
   }
@@ -52,7 +57,7 @@ export class Interpreter {
     if (!state.ended && this.motions.length > 0)
       this.problem(lineCount, 'warning', 'no-end', 'the program has no M30 or M2 at its end.');
     return {
-      motions: this.motions,
+      motions: compensated(this.motions, this.radiusOf, this.problems),
       calls: this.calls,
       problems: this.problems.list(),
       units: state.units,
@@ -190,7 +195,7 @@ export class Interpreter {
     if (state.mode !== null && CYCLE_NUMBERS.has(state.mode))
       return this.cycleLine(line, words, dwellInSeconds);
     const hasPlace = has(words, X) || has(words, Y) || has(words, Z);
-    if (!hasPlace && !has(words, I) && !has(words, J)) return;
+    if (!hasPlace && !has(words, I) && !has(words, J) && !has(words, K)) return;
     if (state.mode === null)
       return this.problem(
         line,
@@ -208,15 +213,37 @@ export class Interpreter {
     const arc = readArc(
       this.at,
       to,
-      { I: said(I), J: said(J), R: said(R), P: said(P) },
+      { I: said(I), J: said(J), K: said(K), R: said(R), P: said(P) },
       state.factor,
       state.mode === 2,
       this.profile.arcTurns,
+      state.plane,
     );
     if ('fault' in arc)
       return this.problem(line, 'error', 'broken-arc', `${arc.fault}; nothing moves.`, arc.fault);
-    this.motions.push({ ...this.base(line, 'arc', to), ...arc });
-    this.at = [...to];
+    if (state.plane.word === 17) {
+      this.motions.push({ ...this.base(line, 'arc', to), ...arc });
+      this.at = [...to];
+    } else this.uprightArc(line, to, arc);
+  }
+
+  /** An arc in an upright plane, as straight pieces: whoever looks at motions knows arcs in XY. */
+  private uprightArc(line: number, to: Place, arc: Pick<Motion, 'centre' | 'clockwise' | 'turns'>): void {
+    const ends = (p: Place): [number, number, number] => [
+      known(p[0], 'X'),
+      known(p[1], 'Y'),
+      known(p[2], 'Z'),
+    ];
+    const [a, b] = known(arc.centre, 'the centre');
+    const points = arcPoints(
+      this.state.plane,
+      ends(this.at),
+      ends(to),
+      [a, b],
+      arc.clockwise === true,
+      arc.turns ?? 0,
+    );
+    for (const p of points) this.push('feed', line, p);
   }
 
   private sayIncremental(line: number): void {
@@ -247,7 +274,22 @@ export class Interpreter {
     if (has(words, Z)) s.z = (state.absolute ? 0 : (s.r ?? 0)) + at(words, Z) * factor;
     // By the settled reading a line drills where it has X, Y, Z or R; with none of these, or with K0 or L0, it only stores.
     if (!has(words, X) && !has(words, Y) && !has(words, Z) && !has(words, R)) return;
+    if (state.compensation)
+      this.problem(
+        line,
+        'error',
+        'compensation',
+        'a cycle runs while G41 or G42 is in force. Write G40 before it.',
+      );
+    if (state.plane.word !== 17)
+      return this.noHole(
+        line,
+        'cycle-plane',
+        'a cycle outside the XY plane is not known: write G17 before it',
+      );
     const repeats = has(words, L) ? at(words, L) : has(words, K) ? at(words, K) : 1;
+    if (repeats < 0 || !Number.isInteger(repeats))
+      return this.noHole(line, 'too-many-repeats', `K${repeats} is no number of repeats`);
     if (repeats === 0) return;
     if (repeats > MOST_REPEATS)
       return this.noHole(line, 'too-many-repeats', `the cycle is repeated ${repeats} times`);
@@ -327,7 +369,17 @@ export class Interpreter {
 
   private base(line: number, kind: Motion['kind'], to: Place): Motion {
     const { tool, feedPerTurn, feed, speed } = this.state;
-    return { line, kind, tool, from: this.place(), to, feed: feedPerTurn ? feed * speed : feed, speed };
+    const { compensation } = this.state;
+    return {
+      line,
+      kind,
+      tool,
+      from: this.place(),
+      to,
+      feed: feedPerTurn ? feed * speed : feed,
+      speed,
+      ...(compensation ? { compensation } : {}),
+    };
   }
 
   private push(kind: Motion['kind'], line: number, to: Place): void {

@@ -4,6 +4,7 @@ const G_GROUPS: readonly { name: string; words: readonly number[] }[] = [
   { name: 'motion', words: [0, 1, 2, 3, 73, 74, 76, 81, 82, 83, 84, 85, 86, 89] },
   { name: 'cycle', words: [73, 74, 76, 80, 81, 82, 83, 84, 85, 86, 89] },
   { name: 'plane', words: [17, 18, 19] },
+  { name: 'compensation', words: [40, 41, 42] },
   { name: 'distance', words: [90, 91] },
   { name: 'feed', words: [94, 95] },
   { name: 'unit', words: [20, 21] },

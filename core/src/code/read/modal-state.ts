@@ -1,9 +1,11 @@
-import { at } from '../../lists.ts';
+import { at, first } from '../../lists.ts';
 import { CYCLE_NUMBERS } from '../cycles.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import type { CycleCall, Coordinate, ReadProgram } from './motion.ts';
 import type { Problems } from './problems.ts';
-import { F, H, has, S, T } from './words.ts';
+import type { Compensation } from './compensation.ts';
+import { PLANES, type Plane } from './planes.ts';
+import { D, F, H, has, S, T } from './words.ts';
 
 const IN = 25.4;
 
@@ -14,6 +16,11 @@ export class ModalState {
   absolute = true;
   feedPerTurn = false;
   mode: number | null = null;
+  /** The plane of arcs; compensation and cycles are known in XY alone. */
+  plane: Plane = first(PLANES);
+  compensation: Compensation | null = null;
+  /** D that was said last: it holds until another is. */
+  private d: number | null = null;
   toInitial = true;
   feed = 0;
   speed = 0;
@@ -33,7 +40,7 @@ export class ModalState {
   /** What the start line must say before anything moves. */
   private readonly unsaid = new Map([
     ['the unit (G21 or G20)', [20, 21]],
-    ['the plane (G17)', [17]],
+    ['the plane (G17)', [17, 18, 19]],
     ['the kind of distance (G90)', [90, 91]],
   ]);
 
@@ -53,6 +60,8 @@ export class ModalState {
       else if (v === 91) [this.absolute, this.incrementalSince] = [false, line];
       else if (v === 94) this.feedPerTurn = false;
       else if (v === 95) this.feedPerTurn = true;
+      else if (v >= 17 && v <= 19) this.plane = PLANES.find((p) => p.word === v) ?? this.plane;
+      else if (v >= 40 && v <= 42) this.compensate(line, v, words);
       else if (v === 98) this.toInitial = true;
       else if (v === 99) this.toInitial = false;
       else if (v === 43) this.lengthOffset = true;
@@ -65,6 +74,30 @@ export class ModalState {
     if (has(words, F)) this.feed = at(words, F) * this.factor;
     if (has(words, S)) this.speed = at(words, S);
     if (has(words, T)) this.staged = at(words, T);
+  }
+
+  /** G40 off, G41 left, G42 right of the contour, with a D that names the radius. */
+  private compensate(line: number, word: number, words: Float64Array): void {
+    if (word === 40) {
+      this.compensation = null;
+      return;
+    }
+    if (has(words, D)) this.d = at(words, D);
+    if (this.d === null || this.d === 0)
+      this.problems.add(
+        line,
+        'error',
+        'compensation',
+        `G${word} has no D that holds a radius. Write D${this.tool}.`,
+      );
+    else if (this.plane.word !== 17)
+      this.problems.add(
+        line,
+        'error',
+        'compensation',
+        `G${word} outside the XY plane is not known. Write G17 before it.`,
+      );
+    else this.compensation = { side: word === 41 ? 'left' : 'right', d: this.d };
   }
 
   /** M words, in the order in which a control obeys them: the tool change before the spindle. */
@@ -149,5 +182,13 @@ export class ModalState {
     this.toolChanges.push({ line, tool: this.tool, motions: this.motions.length });
     this.spindle = 'off';
     this.lengthOffset = false;
+    if (this.compensation)
+      this.problems.add(
+        line,
+        'error',
+        'compensation',
+        'the tool is changed while G41 or G42 is in force. Write G40 before it.',
+      );
+    this.compensation = null;
   }
 }

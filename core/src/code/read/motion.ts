@@ -1,3 +1,4 @@
+import type { Compensation } from './compensation.ts';
 import type { CycleName } from '../../motion/work.ts';
 
 /** A coordinate that the text does not determine (machine home, before the first move) is null: never a number to reach. */
@@ -18,6 +19,8 @@ export interface Motion {
   feed: number;
   speed: number;
   cycle?: string;
+  /** Cutter compensation in force; ends are where the cutter's middle goes, once it has been worked out. */
+  compensation?: Compensation;
   /** Dwell time, s. */
   seconds?: number;
 }
