@@ -5,7 +5,7 @@ export type ProofState = 'nothing' | 'open' | 'wrong' | 'proved';
 
 /**
  * Whether a job's programs may be sent, in one line. Proved says what is proved by now: that the text was understood whole and every check
- * of depths, ways, order and holding passed; metal is not taken off yet. Null while the code is read back.
+ * of depths, ways, order and holding passed; the metal that comes off is told beside it. Null while the code is read back.
  */
 export function verdict({
   job,
