@@ -204,6 +204,58 @@ describe('planted mistakes are found by what the text does', () => {
   });
 });
 
+describe('a slot milled by hand in a program of holes', () => {
+  let slotted: Job;
+  beforeAll(async () => {
+    slotted = await jobOf(
+      cutAll(box([0, 0, -20], [80, 40, 0]), [
+        turned(blind(5, 12), [15, 10, 0], UP),
+        box([-1, 22, -4], [81, 28, 1]),
+      ]),
+    );
+  }, 30_000);
+  /** End mill ⌀6 through the middle of the slot (Y 5 from the part's), `deep` below the face, `aside` of its middle. */
+  const milled =
+    (deep: number, aside = 0) =>
+    (t: string) =>
+      t.replace(
+        '\nM30\n',
+        [
+          '',
+          '(T42 END MILL D6)',
+          'T42 M6',
+          'S5000 M3',
+          `G54 G0 X-45. Y${(5 + aside).toFixed(3)}`,
+          'G43 H42 Z25.',
+          `G0 Z-${deep.toFixed(3)}`,
+          'G1 X45. F300.',
+          'G0 Z25.',
+          'M5',
+          'G53 G0 Z0.',
+          'M30',
+          '',
+        ].join('\n'),
+      );
+
+  it('is known as made where the cutter is as wide as the slot, without a finding at its walls', () => {
+    const { checks, metal } = proved(slotted, milled(4));
+    expect(errors(checks)).toEqual([]);
+    expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0 });
+    expect(proved(slotted).metal.leftoverVolume).toBeGreaterThan(0.95 * 80 * 6 * 4);
+  });
+
+  it('is found 0.05 mm too deep, and 0.1 mm beside its place, by its tag and line', () => {
+    const deep = proved(slotted, milled(4.05));
+    expect(deep.metal.largestOvercut).toBeCloseTo(0.05, 3);
+    expect(deep.metal.overcutVolume).toBeCloseTo(80 * 6 * 0.05, 0);
+    expect(errors(deep.checks)).toEqual(['over-cut']);
+    const beside = proved(slotted, milled(4, 0.1));
+    expect(errors(beside.checks).length).toBeGreaterThan(0);
+    expect(beside.checks.find((c) => c.severity === 'error')!.line).toBeGreaterThan(0);
+    expect(beside.metal.places.some((p) => p.kind === 'left-over')).toBe(true);
+  });
+});
+
 describe('a second setup', () => {
   it('begins with what the first left: a hole from both sides meets, and without the first its metal is still there', async () => {
     const two = await jobOf(

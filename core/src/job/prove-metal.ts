@@ -58,10 +58,13 @@ export function metalOf(asked: ProduceInput, ask: MetalAsk): MetalProof {
  */
 export function withMetal(checks: readonly Check[], metal: readonly Check[]): Check[] {
   const lineOf = (c: Check): string => `${c.setupId}/${c.line}`;
-  const met = new Set(checks.filter((c) => isCollision(c.rule)).map(lineOf));
-  const wrong = new Set(checks.filter((c) => c.severity === 'error').map((c) => `${lineOf(c)}/${c.tag}`));
+  // How far a tool is fed into the part the metal knows exactly.
+  const cut = new Set(metal.filter((c) => c.rule === 'over-cut').map(lineOf));
+  const said = checks.filter((c) => !(c.rule === 'into-part' && cut.has(lineOf(c))));
+  const met = new Set(said.filter((c) => isCollision(c.rule)).map(lineOf));
+  const wrong = new Set(said.filter((c) => c.severity === 'error').map((c) => `${lineOf(c)}/${c.tag}`));
   return [
-    ...checks,
+    ...said,
     ...metal.filter((c) =>
       isCollision(c.rule)
         ? !met.has(lineOf(c))

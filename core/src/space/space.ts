@@ -73,7 +73,10 @@ export class Space {
     return null;
   }
 
-  /** Where a tool that goes straight from a to b would be in the finished part, judged along its lowest point. */
+  /**
+   * Where a tool that goes straight from a to b would be in the finished part, judged along its lowest point, with `room` round it; less
+   * than none where walls are meant to be touched.
+   */
   partAlong(discs: readonly Disc[], a: Point, b: Point, room = 0): Hit | null {
     const { heights } = this;
     const tip = Math.min(a[2], b[2]);
@@ -81,7 +84,7 @@ export class Space {
     for (const d of discs) {
       const level = tip + d.z + TOUCH;
       if (level >= heights.top) return null;
-      const height = heights.along(a[0], a[1], b[0], b[1], d.r + room, level);
+      const height = heights.along(a[0], a[1], b[0], b[1], Math.max(0, d.r + room), level);
       if (height > level) return hit(d, height, tip);
     }
     return null;

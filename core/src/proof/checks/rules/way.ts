@@ -34,6 +34,8 @@ const isSideways = (m: Known): boolean => m.kind === 'arc' || m.from[0] !== m.to
 
 /** Rounding of the code may make a helix this much steeper. */
 const STEEP = 1.05;
+/** How far a fed cutter may seem to be in a wall that it runs along: chords of round walls lie inside them, mm. */
+const BESIDE_WALL = 0.03;
 
 /** Fed, and able to cut on its side. */
 const isMill = (m: Motion, tool: Tool): boolean =>
@@ -90,7 +92,8 @@ class Way {
       return;
     }
     const discs = this.c.discs(tool);
-    const inPart = space.partAlong(discs, m.from, m.to);
+    // A cutter as wide as its slot runs along both walls: touching them is its work.
+    const inPart = space.partAlong(discs, m.from, m.to, m.kind === 'rapid' ? 0 : -BESIDE_WALL);
     if (inPart) return this.inPart(m, tool, hole, inPart);
     if (!space.heights && lowest < space.setup.top - 0.01 && m.cycle === undefined) this.low(m, hole, lowest);
     const length = Math.hypot(m.to[0] - m.from[0], m.to[1] - m.from[1]);
