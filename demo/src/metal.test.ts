@@ -254,6 +254,13 @@ describe('a slot milled by hand in a program of holes', () => {
     expect(beside.checks.find((c) => c.severity === 'error')!.line).toBeGreaterThan(0);
     expect(beside.metal.places.some((p) => p.kind === 'left-over')).toBe(true);
   });
+
+  it('is found 0.03 mm beside its place, though no cell of the grid is so narrow', () => {
+    const { metal, checks } = proved(slotted, milled(4, 0.03));
+    expect(metal.cell).toBeGreaterThan(0.1);
+    expect(metal.largestOvercut).toBeCloseTo(0.03, 2);
+    expect(errors(checks)).toEqual(['over-cut']);
+  });
 });
 
 describe('a second setup', () => {

@@ -12,6 +12,7 @@ import { compareTiles, type Difference, type DifferenceKind } from './compare.ts
 import { TILE } from './grid.ts';
 import type { Contact } from './run.ts';
 import { bodiesByNumber, cellFor, followsBefore, REACH, SetupMetal, type MetalInput } from './setup-metal.ts';
+import { FacePoints, WallProbes, type WallFinding } from './probes.ts';
 import { WantedCuts, type WantedCone } from './wanted.ts';
 
 /** A setup's program as it was read. */
@@ -82,6 +83,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
   const owners = ownersOf(job);
   const places: ProofPlace[] = [];
   const checks: Check[] = [];
+  const points = mesh && input.faces ? new FacePoints(mesh, input.faces) : null;
   let before: SetupMetal | null = null;
   const skipped = { columns: 0 };
   for (const [k, program] of programs.entries()) {
@@ -94,6 +96,11 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
       bodiesOf,
     );
     const setupId = setup.setup.id;
+    const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf));
+    const probes = points
+      ? new WallProbes(points, setup.frame.frame, input.tolerance, (x, y, z) => wanted.at(x, y, z))
+      : null;
+    metal.run.probes = probes;
     const contacts: Contact[] = [];
     for (const [n, m] of read.motions.entries()) {
       contacts.push(...metal.run.run(m, n));
@@ -106,7 +113,6 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     if (metal.part) {
       const isLast = k === programs.length - 1;
       const tiles = tilesToCompare(metal, job, setupId, isLast);
-      const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf));
       const compare = compareTiles({
         grid: metal.grid,
         part: metal.part,
@@ -124,7 +130,11 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
           yield { setupId, done: (k + 0.6 + (0.4 * step.value) / tiles.length) / programs.length };
         step = compare.next();
       }
-      const own = together(step.value.flatMap((d) => placeOf(d, owners, program, isLast) ?? []));
+      const own = together(
+        [...step.value, ...wallDifferences(probes, metal, owners, setupId)].flatMap(
+          (d) => placeOf(d, owners, program, isLast) ?? [],
+        ),
+      );
       places.push(...own);
       checks.push(...placeChecks(own, program, input));
     }
@@ -163,6 +173,34 @@ function ownersOf(job: DerivedJob): Map<number | string, { row: Row; feature: st
 
 /** The setup that is the last to work on a row; where none does, the first that looks at it. */
 const homeOf = (row: Row): string | null => row.operations.at(-1)?.setupId ?? row.setupId;
+
+/** What the walls say that the grid may be too coarse for. Their volumes are the grid's affair. */
+function wallDifferences(
+  probes: WallProbes | null,
+  { cavities }: SetupMetal,
+  owners: ReturnType<typeof ownersOf>,
+  setupId: string,
+): Difference[] {
+  if (!probes) return [];
+  const difference = (kind: DifferenceKind, w: WallFinding): Difference => ({
+    kind,
+    face: w.face,
+    cavity: null,
+    depth: w.depth,
+    at: w.at,
+    volume: 0,
+    motion: w.motion,
+  });
+  const isDue = (face: number, x: number, y: number, z: number): boolean => {
+    const owner = owners.get(face);
+    if (!owner || owner.row.operations.length === 0 || homeOf(owner.row) !== setupId) return false;
+    return cavities.featureAt(x, y, z) === owner.feature;
+  };
+  return [
+    ...probes.cuts.map((w) => difference('over-cut', w)),
+    ...probes.stuck(isDue).map((w) => difference('left-over', w)),
+  ];
+}
 
 /** Places of one feature and kind are one: its worst, with the volume of all. */
 function together(places: readonly ProofPlace[]): ProofPlace[] {

@@ -3,6 +3,7 @@ import { known } from '../lists.ts';
 import type { ProfilePart } from '../tools/profile.ts';
 import type { ToolBody } from './body.ts';
 import { MetalGrid, TILE } from './grid.ts';
+import type { WallProbes } from './probes.ts';
 import { arcWays, lineWay, type Span, type Way } from './sweep.ts';
 
 /** Metal where a tool was not to meet any: on a rapid way, or with what does not cut. Program coordinates, mm. */
@@ -36,6 +37,8 @@ export class MetalRun {
     private readonly bodiesOf: (tool: number) => readonly ToolBody[] | null,
   ) {}
 
+  /** Asked of every way that something cuts along; null: nobody looks. */
+  probes: Pick<WallProbes, 'pass'> | null = null;
   /** Volume that the last motion took, mm³. */
   took = 0;
 
@@ -74,6 +77,12 @@ export class MetalRun {
   private sweep(m: Motion, index: number, ways: readonly Way[], bodies: readonly ToolBody[]): Contact[] {
     const isRapid = m.kind === 'rapid';
     const met = new Map<ProfilePart, Contact & { cells: number }>();
+    if (!isRapid)
+      this.probes?.pass(
+        ways,
+        bodies.filter((b) => b.part === 'cutting'),
+        index,
+      );
     // What cuts goes first: the shank follows where the flutes have been.
     for (const isCutting of [true, false])
       for (const way of ways)
