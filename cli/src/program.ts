@@ -17,6 +17,7 @@ import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
 import type { MetalProof } from '@yellow-pin/core/metal/prove-metal';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
 import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
+import { withAccepted } from '@yellow-pin/core/proof/accepted';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
 import { toolProfile } from '@yellow-pin/core/tools/profile';
 import type { Tool } from '@yellow-pin/core/tools/schema';
@@ -77,7 +78,7 @@ export async function program(args: string[]): Promise<number> {
   const produced = produceJob(input);
   const { job, programs } = produced;
   const metal = metalOf(input, { job, programs, faces: part.model.faces });
-  produced.checks = withMetal(produced.checks, metal.checks);
+  produced.checks = withAccepted(withMetal(produced.checks, metal.checks), input.plan.accepted);
   const files = new Map(produced.programs.map((p) => [p.fileName, p.text]));
   files.set(
     'job.json',

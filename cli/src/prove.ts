@@ -5,6 +5,7 @@ import { produceJob, proveText, type ProduceInput } from '@yellow-pin/core/job/p
 import { librarySchema } from '@yellow-pin/core/plan/library';
 import { boxFromPoints } from '@yellow-pin/core/setup/setup-frame';
 import { planSchema } from '@yellow-pin/core/plan/plan';
+import { withAccepted } from '@yellow-pin/core/proof/accepted';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
 import { parseArguments, single, UsageError } from './arguments.ts';
 import { loadPart, readText } from './part.ts';
@@ -62,9 +63,13 @@ export async function prove(args: string[]): Promise<number> {
     programs: programsUpTo(asked, setupId, proven),
     faces: model.faces,
   });
-  const found = withMetal(
-    proven.checks,
-    metal.checks.filter((c) => c.setupId === setupId),
+  const own = { ...metal, places: metal.places.filter((p) => p.setupId === setupId) };
+  const found = withAccepted(
+    withMetal(
+      proven.checks,
+      metal.checks.filter((c) => c.setupId === setupId),
+    ),
+    plan.accepted,
   );
   const checks = found.map((c) => ({
     rule: c.rule,
@@ -75,7 +80,6 @@ export async function prove(args: string[]): Promise<number> {
     line: c.line,
     file: c.line === undefined ? undefined : name,
   }));
-  const own = { ...metal, places: metal.places.filter((p) => p.setupId === setupId) };
   const proof = proofJson(proofSummary(own, found), () => name);
   process.stdout.write(`${JSON.stringify({ format: 'yellow-pin/proof@1', checks, proof }, null, 2)}\n`);
   return checks.some((c) => c.severity === 'error') ? 1 : 0;

@@ -2,6 +2,7 @@ import { got } from '../lists.ts';
 import { writeProgram, type WrittenProgram } from '../code/write/write.ts';
 import { motionProgram, type ProgramHead } from '../motion/program.ts';
 import type { Check } from '../proof/checks/check.ts';
+import { withAccepted } from '../proof/accepted.ts';
 import { planChecks, proveProgram, type ProvenProgram } from '../proof/prove.ts';
 import { outlines } from '../tools/profile.ts';
 import { formatLength } from '../units/length.ts';
@@ -67,8 +68,9 @@ export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, Produ
     checks.push(...proven.checks);
     return { ...w, ...proven };
   });
-  yield { step: 'proof', programs, checks };
-  return { job, programs, checks };
+  const found = withAccepted(checks, input.plan.accepted);
+  yield { step: 'proof', programs, checks: found };
+  return { job, programs, checks: found };
 }
 
 /** From part and plan to proved programs: the whole line of work in one call. */
@@ -103,7 +105,7 @@ export function proveText(
     tools,
     units: input.plan.units,
   });
-  return { ...proven, job, checks: [...plan, ...proven.checks] };
+  return { ...proven, job, checks: withAccepted([...plan, ...proven.checks], input.plan.accepted) };
 }
 
 /** A setup without the operations of sizes whose tools have no number: those are not posted. */

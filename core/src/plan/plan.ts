@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { acceptedSchema } from '../proof/accepted.ts';
 import { calloutSchema, MOST_LETTERS, parseCallout } from '../callout/callout.ts';
 import { correctionSchema } from '../corrections/schema.ts';
 import { methodOperationSchema } from '../methods/schema.ts';
@@ -82,6 +83,8 @@ const planShape = z.object({
   tools: z.array(toolSchema).max(200).default([]),
   /** Tool id → number on which a tool from the drawer stands in the magazine for this job. */
   loaded: bounded(z.number().int().positive(), 500).default({}),
+  /** Findings that somebody has looked at and takes as they are, each with the reason. */
+  accepted: z.array(acceptedSchema).max(300).default([]),
   /** Profile options that this job sets for itself. */
   codeOptions: z
     .object({
@@ -165,6 +168,7 @@ export function newPlan(units: Plan['units'], materialId: string, machineId: str
     toolOrders: {},
     tools: [],
     loaded: {},
+    accepted: [],
     codeOptions: {},
   };
 }

@@ -71,7 +71,9 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     say,
     word,
   };
-  const checks: Check[] = read.problems.map((p) => ({ ...p, setupId }));
+  const checks: Check[] = read.problems.map((p) =>
+    p.severity === 'error' ? { ...p, setupId, mustMend: true } : { ...p, setupId },
+  );
   for (const { run } of CHECK_RULES) checks.push(...run(context).map((c) => ({ ...c, setupId })));
   return { read, checks: foldFloods(checks), time: programTime(read, job.machine), made, milled, holes };
 }

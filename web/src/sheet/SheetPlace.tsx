@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Heading, Table } from '@chakra-ui/react';
+import { Box, Button, Flex, Heading, List, Table } from '@chakra-ui/react';
 import { Printer } from 'lucide-react';
 import { zeroInWords } from '@yellow-pin/core/setup/setup-frame';
 import { visitsOf } from '@yellow-pin/core/order/sequence';
@@ -9,6 +9,28 @@ import { HoleTable } from '../bench/HoleTable.tsx';
 import { ToolSilhouette } from '../drawings/ToolSilhouette.tsx';
 import { useJob } from '../job/job-view.ts';
 import { Num, Quiet } from '../kit/Quiet.tsx';
+
+/** Findings that were accepted for this setup, with their reasons: whoever runs it knows of them. */
+function AcceptedList() {
+  const { plan, setup } = useJob();
+  const own = plan.accepted.filter((a) => a.setupId === null || a.setupId === setup.id);
+  if (own.length === 0) return null;
+  return (
+    <>
+      <Heading as="h3" textStyle="heading" marginTop="14px">
+        Accepted as it is
+      </Heading>
+      <List.Root listStyle="none">
+        {own.map((a) => (
+          <List.Item key={`${a.rule}/${a.tag}`}>
+            {a.tag ? `${a.tag}: ` : ''}
+            {a.rule.replaceAll('-', ' ')} ({a.reason})
+          </List.Item>
+        ))}
+      </List.Root>
+    </>
+  );
+}
 
 /** The shown setup on paper: zero, tools as they are put in, and every hole by its tag. */
 export default function SheetPlace() {
@@ -42,6 +64,7 @@ export default function SheetPlace() {
         {setup.workOffset} at {zeroInWords(setup, (mm) => `${say(mm)} ${u}`)}. Clearance level{' '}
         {say(setup.clearance)} {u}.
       </p>
+      <AcceptedList />
       <Heading as="h3" textStyle="heading" marginTop="14px">
         Tools
       </Heading>

@@ -6,6 +6,7 @@ import { Player, type Patch, type Pose } from '@yellow-pin/core/metal/player';
 import { applyCorrections } from '@yellow-pin/core/corrections/apply';
 import { withJobTools } from '@yellow-pin/core/plan/library';
 import type { Face } from '@yellow-pin/core/model/solid-model';
+import { withAccepted } from '@yellow-pin/core/proof/accepted';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 
 /** A job as it was last read back: what metal is proved and played from. */
@@ -36,7 +37,11 @@ export async function metalInStretches(
   for (;;) {
     const next = steps.next();
     if (next.done) {
-      tell({ step: 'metal', proof: next.value, checks: withMetal(checks, next.value.checks) });
+      tell({
+        step: 'metal',
+        proof: next.value,
+        checks: withAccepted(withMetal(checks, next.value.checks), input.plan.accepted),
+      });
       return true;
     }
     if (performance.now() - since < STRETCH) continue;

@@ -19,6 +19,10 @@ export interface Check {
   feature?: string;
   setupId?: string;
   line?: number;
+  /** The text was not understood: it must be mended and cannot be accepted. */
+  mustMend?: true;
+  /** Why somebody has accepted it; it counts as a note then. */
+  accepted?: string;
 }
 
 /** A finding before it is known which setup it is of. */
