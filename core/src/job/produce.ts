@@ -34,7 +34,7 @@ export interface ProduceInput extends DeriveInput {
 export type ProduceStep =
   | { step: 'plan'; job: DerivedJob }
   | { step: 'code'; programs: WrittenSetup[] }
-  | { step: 'proof'; programs: ProducedSetup[]; checks: Check[] };
+  | { step: 'proof'; job: DerivedJob; programs: ProducedSetup[]; checks: Check[] };
 
 /** From part and plan to proved programs in three steps, so that each can be shown as soon as it is there. */
 export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, ProducedJob> {
@@ -69,7 +69,7 @@ export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, Produ
     return { ...w, ...proven };
   });
   const found = withAccepted(checks, input.plan.accepted);
-  yield { step: 'proof', programs, checks: found };
+  yield { step: 'proof', job, programs, checks: found };
   return { job, programs, checks: found };
 }
 

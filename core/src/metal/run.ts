@@ -28,6 +28,7 @@ const LEAST_CELLS = 2;
 /** Motions of a program, one after the other, through metal. */
 export class MetalRun {
   private readonly out: Span = { low: 0, high: 0 };
+  private readonly reached: Span = { low: 0, high: 0 };
   /** A tool that goes up and down in one place takes nothing where it has been. */
   private plunge = { x: NaN, y: NaN, tool: -1, low: Infinity };
 
@@ -129,31 +130,40 @@ export class MetalRun {
     }
   }
 
-  /** One body along one stretch, tile by tile. `meet` is told of each column that held metal. */
+  /** One body along one stretch, row by row. `meet` is told of each column that held metal. */
   private pass(way: Way, body: ToolBody, index: number, meet: ((x: number, y: number) => void) | null): void {
     const { grid, out } = this;
     const { x0, y0, cell, nx, ny } = grid.place;
     const r = body.radius;
-    const i0 = Math.max(0, Math.ceil((way.box[0] - r - x0) / cell - 0.5));
-    const i1 = Math.min(nx - 1, Math.floor((way.box[2] + r - x0) / cell - 0.5));
     const j0 = Math.max(0, Math.ceil((way.box[1] - r - y0) / cell - 0.5));
     const j1 = Math.min(ny - 1, Math.floor((way.box[3] + r - y0) / cell - 0.5));
-    if (i0 > i1 || j0 > j1) return;
+    const { reached } = this;
+    const isEven = way.even(body, out);
+    const [low, high] = [out.low, out.high];
     const area = cell * cell;
-    for (let tj = Math.floor(j0 / TILE); tj <= Math.floor(j1 / TILE); tj++)
-      for (let ti = Math.floor(i0 / TILE); ti <= Math.floor(i1 / TILE); ti++) {
-        if (way.lowest + body.low >= grid.topOf(tj * grid.across + ti)) continue;
-        for (let j = Math.max(j0, tj * TILE); j <= Math.min(j1, tj * TILE + TILE - 1); j++) {
-          const y = y0 + (j + 0.5) * cell;
-          for (let i = Math.max(i0, ti * TILE); i <= Math.min(i1, ti * TILE + TILE - 1); i++) {
-            const x = x0 + (i + 0.5) * cell;
-            if (!way.span(body, x, y, out) || out.high <= out.low) continue;
-            if (!grid.take(i, j, out.low, out.high, index + 1)) continue;
-            this.took += grid.taken.length * area;
-            meet?.(x, y);
-          }
+    const lowest = way.lowest + body.low;
+    for (let j = j0; j <= j1; j++) {
+      const y = y0 + (j + 0.5) * cell;
+      if (!way.row(r, y, reached)) continue;
+      const i1 = Math.min(nx - 1, Math.floor((reached.high - x0) / cell - 0.5 + 1e-9));
+      const row = Math.floor(j / TILE) * grid.across;
+      for (let i = Math.max(0, Math.ceil((reached.low - x0) / cell - 0.5 - 1e-9)); i <= i1; i++) {
+        // A tile whose metal lies lower is passed in one step.
+        if (lowest >= grid.topOf(row + Math.floor(i / TILE))) {
+          i = Math.floor(i / TILE) * TILE + TILE - 1;
+          continue;
         }
+        const x = x0 + (i + 0.5) * cell;
+        if (isEven) {
+          if (!grid.take(i, j, low, high, index + 1)) continue;
+        } else {
+          if (!way.span(body, x, y, out) || out.high <= out.low) continue;
+          if (!grid.take(i, j, out.low, out.high, index + 1)) continue;
+        }
+        this.took += grid.taken.length * area;
+        meet?.(x, y);
       }
+    }
   }
 
   /** Whether a straight way up or down lies where this tool has been since it came here. */

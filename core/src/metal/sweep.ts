@@ -12,6 +12,10 @@ export interface Way {
   readonly box: readonly [number, number, number, number];
   /** Lowest place of the tip. */
   readonly lowest: number;
+  /** The stretch of a row of columns that a body may reach, x from `low` to `high`; false where it reaches none. */
+  row(radius: number, y: number, out: Span): boolean;
+  /** Writes into `out` the one interval that a body takes of all columns that it reaches; false where they are not alike. */
+  even(body: ToolBody, out: Span): boolean;
   /** Writes into `out` what the body takes of the column at (x, y) while its tip goes this way; false where it does not reach it. */
   span(body: ToolBody, x: number, y: number, out: Span): boolean;
 }
@@ -67,6 +71,39 @@ class LineWay implements Way {
     this.length = Math.hypot(b[0] - a[0], b[1] - a[1]);
     this.ux = this.length > 1e-9 ? (b[0] - a[0]) / this.length : 0;
     this.uy = this.length > 1e-9 ? (b[1] - a[1]) / this.length : 0;
+  }
+
+  /** A round tool along a line covers two discs and the band between them. */
+  row(radius: number, y: number, out: Span): boolean {
+    const { a, b, length, ux, uy } = this;
+    out.low = Infinity;
+    out.high = -Infinity;
+    for (const p of [a, b]) {
+      const square = radius * radius - (y - p[1]) ** 2;
+      if (square < 0) continue;
+      const half = Math.sqrt(square);
+      out.low = Math.min(out.low, p[0] - half);
+      out.high = Math.max(out.high, p[0] + half);
+    }
+    if (length > 1e-9)
+      for (let side = -1; side <= 1; side += 2) {
+        // One border of the band: where it crosses the row, if it does between its ends.
+        const [x0, y0] = [a[0] - side * radius * uy, a[1] + side * radius * ux];
+        const t = Math.abs(uy) < 1e-12 ? NaN : (y - y0) / uy;
+        if (!(t >= 0 && t <= length)) continue;
+        const x = x0 + t * ux;
+        out.low = Math.min(out.low, x);
+        out.high = Math.max(out.high, x);
+      }
+    return out.low <= out.high;
+  }
+
+  even(body: ToolBody, out: Span): boolean {
+    const { a, b, length } = this;
+    if (!body.isFlat || !body.hasFlatTop || (length > 1e-9 && a[2] !== b[2])) return false;
+    out.low = this.lowest + body.low;
+    out.high = Math.max(a[2], b[2]) + body.high;
+    return true;
   }
 
   span(body: ToolBody, x: number, y: number, out: Span): boolean {
@@ -129,6 +166,20 @@ class ArcWay implements Way {
   ) {
     this.box = [cx - radius, cy - radius, cx + radius, cy + radius];
     this.lowest = Math.min(z0, z1);
+  }
+
+  /** The whole disc round the arc, less what lies above or below it. */
+  row(radius: number, y: number, out: Span): boolean {
+    const square = (this.radius + radius) ** 2 - (y - this.cy) ** 2;
+    if (square < 0) return false;
+    const half = Math.sqrt(square);
+    out.low = this.cx - half;
+    out.high = this.cx + half;
+    return true;
+  }
+
+  even(): boolean {
+    return false;
   }
 
   span(body: ToolBody, x: number, y: number, out: Span): boolean {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
 import { readProgram } from '../code/read/read.ts';
-import { moveTime, programTime } from './time.ts';
+import { moveTime, programTime, timeShares, TIME_PARTS } from './time.ts';
 
 describe('programTime', () => {
   const read = (text: string) => programTime(readProgram(text, RIGID_TAP_BUILT_IN), RIGID_TAP_BUILT_IN);
@@ -18,6 +18,33 @@ describe('programTime', () => {
       ).byLine.get(6)!;
     expect(arc('')).toBeCloseTo((2 * Math.PI * 5) / 10, 1);
     expect(arc('P2') / arc('')).toBeCloseTo(3, 1);
+  });
+});
+
+describe('where the time goes', () => {
+  const text =
+    'G21 G17 G90 G94 G54\nT1 M6\nS1000 M3\nG0 X0. Y0.\nG43 H1 Z25.\nG98 G83 X0. Y0. Z-20. R2. Q5. F300.\nX40.\nG80\nG4 P1000\nT2 M6\nS500 M3\nG0 X0. Y0.\nG43 H2 Z25.\nG1 Z-1. F200.\nG0 Z25.\nM30';
+  const read = readProgram(text, RIGID_TAP_BUILT_IN);
+  const shares = timeShares(read, RIGID_TAP_BUILT_IN);
+
+  it('adds up to the whole program, tool by tool', () => {
+    const { total, byTool } = programTime(read, RIGID_TAP_BUILT_IN);
+    const sum = (t: (typeof shares)[number]): number => TIME_PARTS.reduce((n, p) => n + t.parts[p], 0);
+    expect(shares.reduce((n, t) => n + sum(t), 0)).toBeCloseTo(total, 6);
+    for (const t of shares) expect(sum(t)).toBeCloseTo(byTool.get(t.tool)!, 6);
+  });
+
+  it('tells pecks from ways, and a dwell and a change from both', () => {
+    const drill = shares.find((t) => t.tool === 1)!.parts;
+    // Two holes of 22 mm fed at 300 mm/min, and little more where pecks begin above what is drilled.
+    expect(drill.cutting).toBeGreaterThanOrEqual(2 * (22 / 5));
+    expect(drill.cutting).toBeLessThan(2 * (22 / 5) + 1);
+    expect(drill.pecks).toBeGreaterThan(0);
+    expect(drill.dwell).toBe(1);
+    expect(drill['tool change']).toBe(
+      RIGID_TAP_BUILT_IN.toolChangeSeconds + RIGID_TAP_BUILT_IN.spindleStartSeconds,
+    );
+    expect(shares.find((t) => t.tool === 2)!.parts.pecks).toBe(0);
   });
 });
 

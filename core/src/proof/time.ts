@@ -44,9 +44,52 @@ export function motionTimes(read: Pick<ReadProgram, 'motions'>, profile: Machine
   return ends;
 }
 
+/** What a program's time goes into. */
+export const TIME_PARTS = ['cutting', 'rapid', 'pecks', 'dwell', 'tool change', 'speeding up'] as const;
+export type TimePart = (typeof TIME_PARTS)[number];
+
+/** One tool's time by what it goes into, s. */
+export interface ToolTime {
+  tool: number;
+  parts: Record<TimePart, number>;
+}
+
+/**
+ * Where a program's time goes, tool by tool in the order of their first use: fed ways at their feed, rapid ways, the ways out and in of
+ * pecks, dwells, tool changes with the spindle's start, and what speeding up and slowing down adds to all moves.
+ */
+export function timeShares(read: Pick<ReadProgram, 'motions'>, profile: MachineProfile): ToolTime[] {
+  const out = new Map<number, ToolTime>();
+  let last = -1;
+  for (const m of read.motions) {
+    let own = out.get(m.tool);
+    if (!own) {
+      const none = Object.fromEntries(TIME_PARTS.map((p) => [p, 0])) as Record<TimePart, number>;
+      out.set(m.tool, (own = { tool: m.tool, parts: none }));
+    }
+    if (m.tool !== last && m.tool !== 0)
+      own.parts['tool change'] += profile.toolChangeSeconds + profile.spindleStartSeconds;
+    last = m.tool;
+    if (m.kind === 'dwell') {
+      own.parts.dwell += m.seconds ?? 0;
+      continue;
+    }
+    const speed = (m.kind === 'rapid' ? profile.rapid : m.feed) / 60;
+    if (speed <= 0) continue;
+    const even = lengthOf(m) / speed;
+    const isPeck =
+      m.kind === 'rapid' && m.cycle !== undefined && m.from[0] === m.to[0] && m.from[1] === m.to[1];
+    own.parts[m.kind !== 'rapid' ? 'cutting' : isPeck ? 'pecks' : 'rapid'] += even;
+    own.parts['speeding up'] += motionTime(m, profile) - even;
+  }
+  return [...out.values()].filter((t) => TIME_PARTS.some((p) => t.parts[p] > 1e-9));
+}
+
+const lengthOf = (m: Motion): number => (m.kind === 'arc' ? arcLength(m) : straightLength(m));
+
 function motionTime(m: Motion, profile: MachineProfile): number {
   if (m.kind === 'dwell') return m.seconds ?? 0;
-  const length = m.kind === 'arc' ? arcLength(m) : straightLength(m);
+  const length = lengthOf(m);
   const speed = (m.kind === 'rapid' ? profile.rapid : m.feed) / 60;
   return speed > 0 ? moveTime(length, speed, profile.acceleration) : 0;
 }

@@ -2,6 +2,7 @@ import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { Link, useLocation } from 'react-router-dom';
 import { useJob } from '../job/job-view.ts';
 import { placeAddress } from '../job/places.ts';
+import { lazy, Suspense } from 'react';
 import { CheckList } from './CheckList.tsx';
 import { MetalSays } from './MetalSays.tsx';
 import { useMetal } from './play-store.ts';
@@ -10,6 +11,9 @@ import { useMetalProof } from './use-metal.ts';
 import { usePlayer } from './use-player.ts';
 import { ViewChoices } from './ViewChoices.tsx';
 import { verdict } from './verdict.ts';
+
+// The charts' package is large: the rest is there before it.
+const TimeChart = lazy(() => import('./TimeChart.tsx'));
 
 /** May this be sent? One line that says so, and everything that was found. */
 export default function ProvePlace() {
@@ -35,9 +39,14 @@ export default function ProvePlace() {
         </Flex>
       </Box>
       <PlayBar />
-      <ViewChoices />
-      <MetalSays />
-      <CheckList all found={checks ?? undefined} />
+      <Box flex="1" minHeight="0" overflowY="auto" tabIndex={0} role="group" aria-label="What was found">
+        <ViewChoices />
+        <MetalSays />
+        <CheckList all found={checks ?? undefined} />
+        <Suspense fallback={null}>
+          <TimeChart />
+        </Suspense>
+      </Box>
     </Box>
   );
 }

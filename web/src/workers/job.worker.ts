@@ -1,5 +1,4 @@
 import * as Comlink from 'comlink';
-import type { DerivedJob } from '@yellow-pin/core/job/derive';
 import { produceSteps } from '@yellow-pin/core/job/produce';
 import type { Library } from '@yellow-pin/core/plan/library';
 import type { Plan } from '@yellow-pin/core/plan/plan';
@@ -147,7 +146,6 @@ function edgeRun(edges: number[]): { points: Vec3[][]; length: number; closed: b
 let sent = new Set<string>();
 /** What was last read back; null while another is worked out. */
 let readJob: ReadJob | null = null;
-let lastJob: DerivedJob | null = null;
 let latestMetal = 0;
 const desk = new Desk();
 /** The newest request: what is being worked out for another is given up at its next step. */
@@ -180,19 +178,16 @@ async function produce(
   const own = (recognised?.features ?? features).filter((f) => solidShown === null || f.solid === solidShown);
   const input = { features: own, bounds, partBox, plan, library, name, mesh: shownMesh };
   for (const s of produceSteps(input)) {
-    if (s.step === 'plan') {
-      lastJob = s.job;
-      tell({ step: 'plan', job: s.job, curves: newCurves(s.job.rows, model, sent) });
-    } else if (s.step === 'code') tell(s);
+    if (s.step === 'plan') tell({ step: 'plan', job: s.job, curves: newCurves(s.job.rows, model, sent) });
+    else if (s.step === 'code') tell(s);
     else {
-      const proofs = new Map(s.programs.map((p) => [p.setup.setup.id, screenProof(p)]));
+      const proofs = new Map(s.programs.map((p) => [p.setup.setup.id, screenProof(p, s.job.machine)]));
       const buffers = [...proofs.values()].flatMap(({ motion: m }) => [
         m.lines.buffer,
         m.rapid.buffer,
         m.points.buffer,
       ]);
-      if (lastJob)
-        readJob = { input, job: lastJob, programs: s.programs, checks: s.checks, faces: model.faces };
+      readJob = { input, job: s.job, programs: s.programs, checks: s.checks, faces: model.faces };
       tell(Comlink.transfer({ step: 'proof', proofs, checks: s.checks }, buffers));
     }
     await pause();

@@ -3,6 +3,8 @@ import type { DerivedJob, Row } from '@yellow-pin/core/job/derive';
 import type { ProducedSetup, WrittenSetup } from '@yellow-pin/core/job/produce';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
+import type { MachineProfile } from '@yellow-pin/core/code/profiles/schema';
+import { timeShares, type ToolTime } from '@yellow-pin/core/proof/time';
 import { packMotion, type MotionPack } from './motion-pack.ts';
 
 /** What reading a setup's program back gave, as the screens show it. */
@@ -11,6 +13,8 @@ export interface ProgramProof {
   /** Time of the whole program and of each operation by its id, s. */
   total: number;
   seconds: ReadonlyMap<string, number>;
+  /** Where the time goes, tool by tool. */
+  times: ToolTime[];
 }
 
 /** One setup's program as the screens have it: proved a moment after it is written. */
@@ -28,7 +32,10 @@ export type ScreenStep =
   | { step: 'proof'; proofs: ReadonlyMap<string, ProgramProof>; checks: Check[] };
 
 /** What is left of a proved program once the screens have what they show of it: motions packed, times summed. */
-export function screenProof({ setup, read, operations, time }: ProducedSetup): ProgramProof {
+export function screenProof(
+  { setup, read, operations, time }: ProducedSetup,
+  machine: MachineProfile,
+): ProgramProof {
   const seconds = new Map(
     operations.map((o): [string, number] => {
       let t = 0;
@@ -36,7 +43,12 @@ export function screenProof({ setup, read, operations, time }: ProducedSetup): P
       return [o.id, t];
     }),
   );
-  return { motion: packMotion(read.motions, setup.frame.frame), total: time.total, seconds };
+  return {
+    motion: packMotion(read.motions, setup.frame.frame),
+    total: time.total,
+    seconds,
+    times: timeShares(read, machine),
+  };
 }
 
 /** Curves of features that were not sent yet. */
