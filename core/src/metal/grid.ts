@@ -52,6 +52,7 @@ export class MetalGrid {
   /** Tiles that changed since they were last asked for. */
   private readonly changed = new Set<number>();
   private readonly unsettled = new Set<number>();
+  private touched = -1;
   /** Cuts that were not kept because a column would fall into more pieces than it can hold. */
   lost = 0;
   /** What the last cut took of a column. */
@@ -118,6 +119,7 @@ export class MetalGrid {
   takeChanged(): number[] {
     const out = [...this.changed];
     this.changed.clear();
+    this.touched = -1;
     return out;
   }
 
@@ -199,8 +201,10 @@ export class MetalGrid {
     const [top, topBy] = [z[start + 2 * last + 1]!, by[start + 2 * last + 1]!];
     const tail = start + 2 * (last + 1);
     const end = start + 2 * count;
-    z.copyWithin(tail + 2 * shift, tail, end);
-    by.copyWithin(tail + 2 * shift, tail, end);
+    if (shift !== 0 && tail < end) {
+      z.copyWithin(tail + 2 * shift, tail, end);
+      by.copyWithin(tail + 2 * shift, tail, end);
+    }
     let at = start + 2 * first;
     if (below) {
       z[at] = bottom;
@@ -216,6 +220,9 @@ export class MetalGrid {
       by[at + 1] = topBy;
     }
     tile.count[c] = count + shift;
+    // Told once for a run of cells in one tile.
+    if (this.touched === k) return;
+    this.touched = k;
     this.changed.add(k);
     this.unsettled.add(k);
   }
@@ -233,6 +240,7 @@ export class MetalGrid {
       tile.top = top;
     }
     this.unsettled.clear();
+    this.touched = -1;
   }
 
   /** Volume of the metal, mm³. */
