@@ -15,6 +15,7 @@ import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { readStep } from '@yellow-pin/kernel';
 import type { Shape3D } from 'replicad';
+import { chance } from './mutate.ts';
 import { SHOP } from './shop/index.ts';
 import {
   blind,
@@ -202,6 +203,23 @@ describe('planted mistakes are found by what the text does', () => {
     };
     expect(errors(proved(job, early).checks)).toContain('tap-without-hole');
   });
+});
+
+describe('a text that somebody has spoilt', () => {
+  it('is proved to its end whatever its numbers say: never a crash, never a wait without end', () => {
+    const random = chance(20261126);
+    for (let n = 0; n < 12; n++) {
+      const spoilt = (t: string): string =>
+        t.replace(/([XYZRQFP])(-?[\d.]+)/g, (word, letter: string, value: string) => {
+          if (random() > 0.06) return word;
+          const change = [value.replace('.', ''), `-${value}`, `${value}99`, '99999.', '0.', '.'];
+          return `${letter}${change[Math.floor(random() * change.length)]}`;
+        });
+      const { metal } = proved(job, spoilt);
+      expect(metal.overcutVolume).not.toBeNaN();
+      expect(metal.leftoverVolume).not.toBeNaN();
+    }
+  }, 60_000);
 });
 
 describe('a slot milled by hand in a program of holes', () => {

@@ -4,7 +4,7 @@ import { motionTimes } from '../proof/time.ts';
 import { TILE, type MetalSnapshot } from './grid.ts';
 import { arcSweep } from './sweep.ts';
 import { meshMetal, type MetalMesh } from './picture.ts';
-import { bodiesByNumber, followsBefore, SetupMetal, type MetalInput } from './setup-metal.ts';
+import { bodiesByNumber, SetupMetal, type MetalInput } from './setup-metal.ts';
 import type { ReadSetup } from './prove-metal.ts';
 
 /** Where a tool's tip is at a moment; null where the text does not say. Program coordinates, mm. */
@@ -50,24 +50,12 @@ export class Player {
     const cell = Math.max(0.05, longest / ACROSS);
     let before: SetupMetal | null = null;
     for (const { setup, read } of upTo.slice(0, -1)) {
-      const metal: SetupMetal = new SetupMetal(
-        setup,
-        input,
-        cell,
-        before && followsBefore(setup) ? before.leaves : null,
-        bodiesOf,
-      );
+      const metal: SetupMetal = new SetupMetal(setup, input, cell, before, bodiesOf);
       read.motions.forEach((m, n) => metal.run.run(m, n));
       before = metal;
     }
     const own = upTo[upTo.length - 1]!;
-    this.metal = new SetupMetal(
-      own.setup,
-      input,
-      cell,
-      before && followsBefore(own.setup) ? before.leaves : null,
-      bodiesOf,
-    );
+    this.metal = new SetupMetal(own.setup, input, cell, before, bodiesOf);
     this.motions = own.read.motions;
     this.ends = motionTimes(own.read, machine);
     const { across, down } = this.metal.grid;

@@ -11,7 +11,7 @@ import type { ToolBody } from './body.ts';
 import { compareTiles, type Difference, type DifferenceKind } from './compare.ts';
 import { TILE } from './grid.ts';
 import type { Contact } from './run.ts';
-import { bodiesByNumber, cellFor, followsBefore, REACH, SetupMetal, type MetalInput } from './setup-metal.ts';
+import { bodiesByNumber, cellFor, REACH, SetupMetal, type MetalInput } from './setup-metal.ts';
 import { FacePoints, WallProbes, type WallFinding } from './probes.ts';
 import { WantedCuts, type WantedCone } from './wanted.ts';
 
@@ -76,10 +76,7 @@ const SETTLE = 200;
 export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, MetalProof> {
   const { job, programs, mesh } = input;
   const bodiesOf = bodiesByNumber(input.tools, input.holders);
-  const cell = cellFor(
-    programs.map((p) => p.read),
-    bodiesOf,
-  );
+  const cell = cellFor(programs, bodiesOf);
   const owners = ownersOf(job);
   const places: ProofPlace[] = [];
   const checks: Check[] = [];
@@ -88,13 +85,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
   const skipped = { columns: 0 };
   for (const [k, program] of programs.entries()) {
     const { setup, read } = program;
-    const metal: SetupMetal = new SetupMetal(
-      setup,
-      input,
-      cell,
-      before && followsBefore(setup) ? before.leaves : null,
-      bodiesOf,
-    );
+    const metal: SetupMetal = new SetupMetal(setup, input, cell, before, bodiesOf);
     const setupId = setup.setup.id;
     const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf));
     const probes = points

@@ -40,7 +40,7 @@ export class SetupMetal {
     readonly setup: DerivedSetup,
     input: MetalInput,
     cell: number,
-    before: Before | null,
+    before: SetupMetal | null,
     bodiesOf: (tool: number) => readonly ToolBody[] | null,
   ) {
     const { frame } = setup;
@@ -48,19 +48,19 @@ export class SetupMetal {
     this.part = input.mesh ? new PartColumns(input.mesh, input.faces, frame.frame, place, REACH) : null;
     this.cavities = new Cavities(input.features, frame.frame);
     const fresh = stockFill(frame, this.part, this.cavities, setup.setup.stock.margin);
-    this.base = before ? leftBy(before, fresh, frame) : fresh;
+    this.base = before && followsBefore(setup) ? leftBy(before.leaves, fresh, frame) : fresh;
     this.grid = new MetalGrid(place, this.base, Math.max(frame.stock.max[2], frame.part.max[2]));
     this.run = new MetalRun(this.grid, bodiesOf);
   }
 
   /** What the next setup begins with. */
-  get leaves(): Before {
+  private get leaves(): Before {
     return { grid: this.grid, base: this.base, frame: this.setup.frame };
   }
 }
 
 /** Whether a setup's stock is what the one before leaves: by name, or since outer faces are made once. */
-export const followsBefore = ({ setup }: DerivedSetup): boolean =>
+const followsBefore = ({ setup }: DerivedSetup): boolean =>
   setup.stock.kind === 'left-over' || setup.stock.kind === 'prepared';
 
 /** Outlines by magazine number, each worked out once. */
@@ -85,19 +85,24 @@ const ACROSS = 40;
 /** Cells that the motions of a program may pass in all: beyond it the grid is made coarser. */
 const MOST_CELLS = 4e7;
 const FINEST = 0.02;
+/** Cells along the longest side of a stock, at most. */
+const MOST_ALONG = 30_000;
 
 /**
  * A cell for a whole job, mm: a fortieth of the smallest tool that is used, coarser where the motions would pass too many. One size for
  * all setups, so that one can take over from another without loss.
  */
 export function cellFor(
-  programs: readonly ReadProgram[],
+  programs: readonly { setup: DerivedSetup; read: ReadProgram }[],
   bodiesOf: (tool: number) => readonly ToolBody[] | null,
 ): number {
   let smallest = Infinity;
   let area = 0;
-  for (const { motions } of programs)
-    for (const m of motions) {
+  let longest = 0;
+  for (const { read, setup } of programs) {
+    const { min, max } = setup.frame.stock;
+    longest = Math.max(longest, max[0] - min[0], max[1] - min[1]);
+    for (const m of read.motions) {
       if (m.kind === 'rapid' || m.kind === 'dwell') continue;
       const cutting = bodiesOf(m.tool)?.filter((b) => b.part === 'cutting') ?? [];
       const radius = Math.max(0, ...cutting.map((b) => b.radius));
@@ -110,9 +115,11 @@ export function cellFor(
             Math.PI *
             Math.hypot((m.centre?.[0] ?? 0) - (m.from[0] ?? 0), (m.centre?.[1] ?? 0) - (m.from[1] ?? 0))
           : 0;
-      area +=
-        Math.max(Math.hypot(dx, dy), turned * Math.max(1, m.turns ?? 0)) * 2 * radius + 4 * radius * radius;
+      // What lies beyond the stock passes no cells.
+      const round = Math.min(turned, 4 * longest) * Math.max(1, m.turns ?? 0);
+      area += Math.max(Math.min(Math.hypot(dx, dy), 2 * longest), round) * 2 * radius + 4 * radius * radius;
     }
+  }
   if (smallest === Infinity) return 0.2;
-  return Math.max(FINEST, smallest / ACROSS, Math.sqrt(area / MOST_CELLS));
+  return Math.max(FINEST, longest / MOST_ALONG, smallest / ACROSS, Math.sqrt(area / MOST_CELLS));
 }

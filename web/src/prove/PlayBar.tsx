@@ -1,10 +1,11 @@
-import { Box, Button, Flex, Slider, Text } from '@chakra-ui/react';
+import { Box, Button, Flex, Text } from '@chakra-ui/react';
 import { ChevronFirst, ChevronLast, Pause, Play, StepBack, StepForward } from 'lucide-react';
 import { useEffect } from 'react';
 import { useJob } from '../job/job-view.ts';
 import { usePick } from '../job/store.ts';
 import { Chip } from '../kit/Chip.tsx';
 import { Choice } from '../kit/Choice.tsx';
+import { Slide } from '../kit/Slide.tsx';
 import { IconAct } from '../kit/IconAct.tsx';
 import { stepFrom, usePlay } from './play-store.ts';
 
@@ -79,23 +80,15 @@ export function PlayBar() {
         </Chip>
       </Flex>
       <Flex gap="10px" align="center" marginTop="8px">
-        <Slider.Root
+        <Slide
           flex="1"
-          size="sm"
+          label="Moment of the program"
           min={0}
           max={Math.max(reel.total, 0.1)}
           step={0.1}
-          value={[Math.min(seconds, reel.total)]}
-          onValueChange={({ value }) => set({ seconds: value[0] ?? 0, isPlaying: false })}
-          aria-label={['Moment of the program']}
-        >
-          <Slider.Control>
-            <Slider.Track background="trough">
-              <Slider.Range background="edge" />
-            </Slider.Track>
-            <Slider.Thumb index={0} borderColor="ink" background="field" />
-          </Slider.Control>
-        </Slider.Root>
+          value={seconds}
+          onChange={(s) => set({ seconds: s, isPlaying: false })}
+        />
         <Text textStyle="num" fontSize="13px" color="quiet" whiteSpace="nowrap">
           {clock(seconds)} of {clock(reel.total)}
         </Text>

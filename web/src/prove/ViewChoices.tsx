@@ -1,8 +1,9 @@
-import { Box, Flex, IconButton, Slider, Text, Wrap } from '@chakra-ui/react';
+import { Box, Flex, IconButton, Text, Wrap } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { useJob } from '../job/job-view.ts';
 import { Chip } from '../kit/Chip.tsx';
 import { Choice } from '../kit/Choice.tsx';
+import { Slide } from '../kit/Slide.tsx';
 import { CUTS, cutInk } from './cut-colours.ts';
 import { SHOWN, usePlay, type CutOpen } from './play-store.ts';
 
@@ -45,23 +46,15 @@ export function ViewChoices() {
           }
         />
         {cut && (
-          <Slider.Root
+          <Slide
             width="140px"
-            size="sm"
+            label="Where it is cut open"
             min={0}
             max={1}
             step={0.005}
-            value={[cut.share]}
-            onValueChange={({ value }) => set({ cut: { ...cut, share: value[0] ?? 0.5 } })}
-            aria-label={['Where it is cut open']}
-          >
-            <Slider.Control>
-              <Slider.Track background="trough">
-                <Slider.Range background="edge" />
-              </Slider.Track>
-              <Slider.Thumb index={0} borderColor="ink" background="field" />
-            </Slider.Control>
-          </Slider.Root>
+            value={cut.share}
+            onChange={(share) => set({ cut: { ...cut, share } })}
+          />
         )}
       </Flex>
       {byTool && (
