@@ -192,6 +192,18 @@ describe('planted mistakes are found by what the text does', () => {
     expect(hit!.line).toBeGreaterThan(0);
   });
 
+  it('a holder led into the boss, above a cut that the part itself allows', () => {
+    const short = (t: string): string =>
+      t.replace(
+        '\nM30\n',
+        '\n(T42 END MILL D6)\nT42 M6\nS5000 M3\nG54 G0 X25. Y-15.\nG43 H42 Z25.\nG1 Z-34.5 F300.\nG0 Z25.\nM5\nG53 G0 Z0.\nM30\n',
+      );
+    const found = proved(job, short).checks.filter((c) => c.severity === 'error');
+    expect(found.map((c) => c.rule)).toEqual([expect.stringMatching(/holder-into-metal|into-part/)]);
+    expect(found[0]!.message).toMatch(/holder of T42/);
+    expect(found[0]!.line).toBeGreaterThan(0);
+  });
+
   it('a tap before its drill: metal that the drill should have taken', () => {
     const early = (t: string): string => {
       const parts = t.split(/(?=^\(T\d+ [^\n]*\)\n(?:G53 G0 Z0\.\n)?T\d+ M6)/m);

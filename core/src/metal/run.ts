@@ -138,6 +138,8 @@ export class MetalRun {
     const j0 = Math.max(0, Math.ceil((way.box[1] - r - y0) / cell - 0.5));
     const j1 = Math.min(ny - 1, Math.floor((way.box[3] + r - y0) / cell - 0.5));
     const { reached } = this;
+    // What does not cut leaves the metal where it is: that it met it is said.
+    const isCutting = body.part === 'cutting';
     const isEven = way.even(body, out);
     const [low, high] = [out.low, out.high];
     const area = cell * cell;
@@ -155,12 +157,12 @@ export class MetalRun {
         }
         const x = x0 + (i + 0.5) * cell;
         if (isEven) {
-          if (!grid.take(i, j, low, high, index + 1)) continue;
+          if (!grid.take(i, j, low, high, index + 1, isCutting)) continue;
         } else {
           if (!way.span(body, x, y, out) || out.high <= out.low) continue;
-          if (!grid.take(i, j, out.low, out.high, index + 1)) continue;
+          if (!grid.take(i, j, out.low, out.high, index + 1, isCutting)) continue;
         }
-        this.took += grid.taken.length * area;
+        if (isCutting) this.took += grid.taken.length * area;
         meet?.(x, y);
       }
     }
