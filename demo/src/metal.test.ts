@@ -165,7 +165,10 @@ describe('planted mistakes are found by what the text does', () => {
     };
     const { metal } = proved(job, swapped);
     const over = metal.places.filter((p) => p.kind === 'over-cut');
-    expect(over.map((p) => p.depth).some((d) => Math.abs(d - 0.9) < 0.05)).toBe(true);
+    // Its wall all round by half of 6.8 - 5, and its floor by more: all of it the wider drill's.
+    expect(over).toHaveLength(1);
+    expect(over[0]).toMatchObject({ tag: 'A', tool: 13 });
+    expect(over[0]!.depth).toBeGreaterThan(0.89);
     expect(metal.places.some((p) => p.kind === 'left-over' && Math.abs(p.depth - 0.9) < 0.05)).toBe(true);
   });
 
@@ -176,6 +179,27 @@ describe('planted mistakes are found by what the text does', () => {
     expect(metal.places.filter((p) => p.kind === 'over-cut').length).toBeGreaterThan(0);
     expect(metal.leftoverVolume).toBeGreaterThan(50);
     expect(errors(checks)).toContain('over-cut');
+  });
+
+  it('coming down from home into metal: where it came from is not said, and it passed what lies above', () => {
+    const text = (t: string): string =>
+      inTool(t, /DRILL D5 /, (p) => p.replace(/(G43 H\d+) Z25\./, '$1 Z-45.'));
+    const { checks } = proved(job, text);
+    const told = checks.filter((c) => /^rapid-into/.test(c.rule) || c.rule === 'over-cut');
+    expect(told.map((c) => [c.rule, c.severity])).toEqual([['rapid-into-part', 'error']]);
+  });
+
+  it('a spot 0.1 mm deeper than planned: by as much as it is deeper, not by all of its cone', () => {
+    const text = (t: string): string =>
+      inTool(t, /SPOT DRILL/, (p) =>
+        p.replace(/ Z(-36\.\d+)/, (_, z: string) => ` Z${(Number(z) - 0.1).toFixed(3)}`),
+      );
+    const { metal } = proved(job, text);
+    const over = metal.places.filter((p) => p.kind === 'over-cut');
+    expect(over).toHaveLength(1);
+    expect(over[0]!.depth).toBeGreaterThan(0.04);
+    // Along the wall it reaches 0.1 · tan 60° beyond the planned cone, square to the cone less; all of it would be 0.5.
+    expect(over[0]!.depth).toBeLessThan(0.18);
   });
 
   it('rapid below the face, into metal', () => {
@@ -304,6 +328,39 @@ describe('a second setup', () => {
     );
     expect(two.texts).toHaveLength(2);
     const { metal, checks } = proved(two);
+    expect(checks.filter((c) => c.severity === 'error')).toEqual([]);
+    expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0 });
+  }, 30_000);
+});
+
+describe('a third setup', () => {
+  it('knows what the first took, though another came between', async () => {
+    const three = await jobOf(
+      cutAll(box([0, 0, -40], [60, 50, 0]), [
+        turned(straight(6, 40), [20, 25, 0], UP),
+        // Its wide end is made from below, last.
+        turned(
+          [
+            [0, 5.5],
+            [6, 5.5],
+            [6, 0],
+          ],
+          [20, 25, -40],
+          [0, 0, -1],
+        ),
+        turned(blind(8, 12), [60, 25, -20], [1, 0, 0]),
+      ]),
+      {},
+      (p) => {
+        p.setups = setupsFor([
+          [0, 0, 1],
+          [1, 0, 0],
+          [0, 0, -1],
+        ]);
+      },
+    );
+    expect(three.texts).toHaveLength(3);
+    const { metal, checks } = proved(three);
     expect(checks.filter((c) => c.severity === 'error')).toEqual([]);
     expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0 });
   }, 30_000);

@@ -53,22 +53,24 @@ export function metalOf(asked: ProduceInput, ask: MetalAsk): MetalProof {
   }
 }
 
+/** A tool at rapid in what it is not to cut: that says all of it. */
+const isCrash = (c: Check): boolean => /^rapid-into-/.test(c.rule);
+
 /**
- * The findings of the text, and those of the metal that say more: what a line does is said once, by whoever knows the mend best.
+ * The findings of the text, and those of the metal that say more: what a line does is said once, by whoever knows the mend best. How far a
+ * tool is fed into the part the metal knows exactly; that it got there at rapid says more than what it cut on its way.
  */
 export function withMetal(checks: readonly Check[], metal: readonly Check[]): Check[] {
   const lineOf = (c: Check): string => `${c.setupId}/${c.line}`;
-  // How far a tool is fed into the part the metal knows exactly.
+  const crashed = new Set([...checks, ...metal].filter(isCrash).map(lineOf));
   const cut = new Set(metal.filter((c) => c.rule === 'over-cut').map(lineOf));
   const said = checks.filter((c) => !(c.rule === 'into-part' && cut.has(lineOf(c))));
   const met = new Set(said.filter((c) => isCollision(c.rule)).map(lineOf));
   const wrong = new Set(said.filter((c) => c.severity === 'error').map((c) => `${lineOf(c)}/${c.tag}`));
-  return [
-    ...said,
-    ...metal.filter((c) =>
-      isCollision(c.rule)
-        ? !met.has(lineOf(c))
-        : c.severity !== 'error' || !wrong.has(`${lineOf(c)}/${c.tag}`),
-    ),
-  ];
+  const isNew = (c: Check): boolean => {
+    if (isCollision(c.rule)) return !met.has(lineOf(c));
+    if (c.rule === 'over-cut' && crashed.has(lineOf(c))) return false;
+    return c.severity !== 'error' || !wrong.has(`${lineOf(c)}/${c.tag}`);
+  };
+  return [...said, ...metal.filter(isNew)];
 }

@@ -25,6 +25,8 @@ export interface Difference {
 const LEAST = 5e-4;
 /** Where it is this deep in the middle, one look is enough, mm. */
 const DEEP = 0.5;
+/** Looks for where a wanted cut ends in a column. */
+const HALVINGS = 16;
 
 export interface CompareInput {
   grid: MetalGrid;
@@ -117,15 +119,20 @@ function judge(
   const { i, j, x, y } = column;
   const area = grid.place.cell ** 2;
   for (let n = 0; n < pairs.length; n += 2) {
-    const [low, high] = [pairs[n]!, pairs[n + 1]!];
+    let [low, high] = [pairs[n]!, pairs[n + 1]!];
     if (high - low <= LEAST) continue;
+    if (kind === 'over-cut') {
+      const beyond = beyondWanted(input, column, low, high);
+      const volume = (high - low - (beyond ? beyond.high - beyond.low : 0)) * area;
+      if (volume > 0) {
+        const face = faceAt(column.model, low, high)?.face ?? -1;
+        add(found, { kind: 'wanted', face, cavity: null, depth: 0, at: [x, y, low], volume, motion: null });
+      }
+      if (!beyond || beyond.high - beyond.low <= LEAST) continue;
+      ({ low, high } = beyond);
+    }
     const volume = (high - low) * area;
     const worst = depthOf(input, kind, column, low, high);
-    if (!worst) {
-      const face = faceAt(column.model, low, high)?.face ?? -1;
-      add(found, { kind: 'wanted', face, cavity: null, depth: 0, at: [x, y, low], volume, motion: null });
-      continue;
-    }
     if (worst.depth <= tolerance) continue;
     add(found, {
       kind,
@@ -139,26 +146,44 @@ function judge(
   }
 }
 
-/** How deep a difference is at its worst, judged by the exact surfaces; null where all of it is wanted. */
+/** The stretch of a cut that is not wanted: what is wanted begins at one of its ends. Null where all of it is. */
+function beyondWanted(
+  { wanted }: CompareInput,
+  { x, y }: Column,
+  low: number,
+  high: number,
+): { low: number; high: number } | null {
+  const [isLow, isHigh] = [wanted.at(x, y, low), wanted.at(x, y, high)];
+  if (isLow && isHigh) return wanted.at(x, y, (low + high) / 2) ? null : { low, high };
+  if (!isLow && !isHigh) return { low, high };
+  let [within, without] = isHigh ? [high, low] : [low, high];
+  for (let n = 0; n < HALVINGS; n++) {
+    const z = (within + without) / 2;
+    if (wanted.at(x, y, z)) within = z;
+    else without = z;
+  }
+  return isHigh ? { low, high: without } : { low: without, high };
+}
+
+/** How deep a difference is at its worst, judged by the exact surfaces and by where a wanted cut ends. */
 function depthOf(
-  { part, reach, wanted }: CompareInput,
+  { part, reach }: CompareInput,
   kind: 'over-cut' | 'left-over',
   { x, y, model, isAmong: isBroad }: Column,
   low: number,
   high: number,
-): { depth: number; z: number; face: number } | null {
+): { depth: number; z: number; face: number } {
   const end = faceAt(model, low, high);
   // The end that the part does not have lies farthest from its surface; over a level face its height says how far.
   const far = end && end.z === high ? low : high;
   const isOver = kind === 'over-cut';
-  if (isBroad && end && part.isLevel(end.face) && !(isOver && wanted.at(x, y, far)))
+  if (isBroad && end && part.isLevel(end.face))
     return { depth: Math.min(reach, high - low), z: far, face: end.face };
-  let worst: { depth: number; z: number; face: number } | null = null;
+  let worst = { depth: -Infinity, z: far, face: -1 };
   for (const z of [(low + high) / 2, far, low + high - far]) {
-    if (isOver && wanted.at(x, y, z)) continue;
     const near = part.nearest(x, y, z);
     const depth = near ? (isOver ? -near.distance : near.distance) : reach;
-    if (!worst || depth > worst.depth) worst = { depth, z, face: near?.face ?? -1 };
+    if (depth > worst.depth) worst = { depth, z, face: near?.face ?? -1 };
     if (depth > DEEP || (isBroad && depth > 0)) break;
   }
   return worst;

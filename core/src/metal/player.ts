@@ -2,10 +2,10 @@ import type { MachineProfile } from '../code/profiles/schema.ts';
 import type { Motion } from '../code/read/motion.ts';
 import { motionTimes } from '../proof/time.ts';
 import { TILE, type MetalSnapshot } from './grid.ts';
-import { arcSweep } from './sweep.ts';
+import { arcSweep } from '../geometry/arc.ts';
 import { meshMetal, type MetalMesh } from './picture.ts';
 import { bodiesByNumber, SetupMetal, type MetalInput } from './setup-metal.ts';
-import type { ReadSetup } from './prove-metal.ts';
+import type { ReadSetup } from './places.ts';
 
 /** Where a tool's tip is at a moment; null where the text does not say. Program coordinates, mm. */
 export interface Pose {
@@ -48,11 +48,11 @@ export class Player {
     const { stock } = upTo[upTo.length - 1]!.setup.frame;
     const longest = Math.max(stock.max[0] - stock.min[0], stock.max[1] - stock.min[1]);
     const cell = Math.max(0.05, longest / ACROSS);
-    let before: SetupMetal | null = null;
+    const before: SetupMetal[] = [];
     for (const { setup, read } of upTo.slice(0, -1)) {
-      const metal: SetupMetal = new SetupMetal(setup, input, cell, before, bodiesOf);
+      const metal = new SetupMetal(setup, input, cell, before, bodiesOf);
       read.motions.forEach((m, n) => metal.run.run(m, n));
-      before = metal;
+      before.push(metal);
     }
     const own = upTo[upTo.length - 1]!;
     this.metal = new SetupMetal(own.setup, input, cell, before, bodiesOf);
@@ -171,9 +171,11 @@ function arcPart(
   share: number,
 ): Motion {
   const [cx, cy] = m.centre ?? [0, 0];
-  const sweep = share * arcSweep(from, to, [cx, cy], m.clockwise === true, m.turns ?? 0);
   const r = Math.hypot(from[0] - cx, from[1] - cy);
-  const a = Math.atan2(from[1] - cy, from[0] - cx) + sweep;
+  const start = Math.atan2(from[1] - cy, from[0] - cx);
+  const end = Math.atan2(to[1] - cy, to[0] - cx);
+  const sweep = share * arcSweep(start, end, m.clockwise === true, m.turns ?? 0);
+  const a = start + sweep;
   const full = Math.floor(Math.abs(sweep) / (2 * Math.PI));
   return {
     ...m,

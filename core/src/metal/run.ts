@@ -16,12 +16,10 @@ export interface Contact {
   /** How much of a column stood in the way at the worst place, and where that is. */
   depth: number;
   at: [number, number, number];
-  /** mm³. */
-  volume: number;
 }
 
 /** Metal in less of a column than this is touched, not met, mm. */
-export const TOUCHED = 0.02;
+const TOUCHED = 0.02;
 /** And so is less than this share of a cell more than one: corners of cells beside a wall. */
 const LEAST_CELLS = 2;
 
@@ -51,16 +49,17 @@ export class MetalRun {
   /** Takes away what a motion's tool passes through; gives what it met and was not to meet. `index`: the motion's number. */
   run(m: Motion, index: number): Contact[] {
     this.took = 0;
-    const [x0, y0, z0] = m.from;
     const [x1, y1, z1] = m.to;
-    if (m.kind === 'dwell' || x0 === null || y0 === null || z0 === null) return [];
-    if (x1 === null || y1 === null || z1 === null) return [];
+    if (m.kind === 'dwell' || x1 === null || y1 === null || z1 === null) return [];
     const bodies = this.bodiesOf(m.tool);
     if (!bodies) return [];
-    const [from, to] = [
-      [x0, y0, z0],
-      [x1, y1, z1],
-    ] as const;
+    // From a place that the text does not say, such as home, it comes straight down from above all metal.
+    const [x0, y0, z0] = m.from;
+    const to = [x1, y1, z1] as const;
+    const from =
+      x0 === null || y0 === null || z0 === null
+        ? ([x1, y1, Math.max(z1, this.grid.top) + 1] as const)
+        : ([x0, y0, z0] as const);
     if (this.wasThere(m, from, to)) return [];
     const ways =
       m.kind === 'arc'
@@ -69,7 +68,7 @@ export class MetalRun {
             to,
             planeCentre(m),
             m.clockwise === true,
-            z0 === z1 ? Math.min(1, m.turns ?? 0) : (m.turns ?? 0),
+            from[2] === z1 ? Math.min(1, m.turns ?? 0) : (m.turns ?? 0),
           )
         : [lineWay(from, to)];
     return this.sweep(m, index, ways, bodies);
@@ -108,7 +107,7 @@ export class MetalRun {
     x: number,
     y: number,
   ): void {
-    const { taken, place } = this.grid;
+    const { taken } = this.grid;
     let c = met.get(body.part);
     if (!c) {
       c = {
@@ -117,12 +116,10 @@ export class MetalRun {
         isRapid: m.kind === 'rapid',
         depth: 0,
         at: [x, y, 0],
-        volume: 0,
         cells: 0,
       };
       met.set(body.part, c);
     }
-    c.volume += taken.length * place.cell ** 2;
     if (taken.length > TOUCHED) c.cells++;
     if (taken.length > c.depth) {
       c.depth = taken.length;

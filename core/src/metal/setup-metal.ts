@@ -40,7 +40,7 @@ export class SetupMetal {
     readonly setup: DerivedSetup,
     input: MetalInput,
     cell: number,
-    before: SetupMetal | null,
+    before: readonly SetupMetal[],
     bodiesOf: (tool: number) => readonly ToolBody[] | null,
   ) {
     const { frame } = setup;
@@ -48,15 +48,28 @@ export class SetupMetal {
     this.part = input.mesh ? new PartColumns(input.mesh, input.faces, frame.frame, place, REACH) : null;
     this.cavities = new Cavities(input.features, frame.frame);
     const fresh = stockFill(frame, this.part, this.cavities, setup.setup.stock.margin);
-    this.base = before && followsBefore(setup) ? leftBy(before.leaves, fresh, frame) : fresh;
+    // What each of them took is gone; one that began with a stock of its own knows nothing of those before it.
+    this.base = followed(setup, before).reduce((base, b) => leftBy(b.took, base, frame), fresh);
     this.grid = new MetalGrid(place, this.base, Math.max(frame.stock.max[2], frame.part.max[2]));
     this.run = new MetalRun(this.grid, bodiesOf);
   }
 
-  /** What the next setup begins with. */
-  private get leaves(): Before {
+  /** What it has taken away, for the setups after it. */
+  private get took(): Before {
     return { grid: this.grid, base: this.base, frame: this.setup.frame };
   }
+}
+
+/** The setups whose work a setup begins with, in order: back to the last that began with a stock of its own. */
+function followed(setup: DerivedSetup, before: readonly SetupMetal[]): SetupMetal[] {
+  const out: SetupMetal[] = [];
+  let now = setup;
+  for (let k = before.length - 1; k >= 0 && followsBefore(now); k--) {
+    const earlier = before[k]!;
+    out.unshift(earlier);
+    now = earlier.setup;
+  }
+  return out;
 }
 
 /** Whether a setup's stock is what the one before leaves: by name, or since outer faces are made once. */

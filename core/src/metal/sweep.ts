@@ -1,3 +1,4 @@
+import { arcSweep } from '../geometry/arc.ts';
 import type { ToolBody } from './body.ts';
 
 /** What a body on its way takes of a column: from where to where, mm. */
@@ -250,9 +251,9 @@ export function arcWays(
 ): Way[] {
   const [cx, cy] = centre;
   const radius = Math.hypot(from[0] - cx, from[1] - cy);
-  const sweep = arcSweep(from, to, centre, clockwise, turns);
-  if (radius < 1e-9 || sweep === 0) return [lineWay(from, to)];
+  if (radius < 1e-9) return [lineWay(from, to)];
   const start = Math.atan2(from[1] - cy, from[0] - cx);
+  const sweep = arcSweep(start, Math.atan2(to[1] - cy, to[0] - cx), clockwise, turns);
   const n = Math.max(1, Math.ceil(Math.abs(sweep) / Math.PI - 1e-9));
   const dz = to[2] - from[2];
   return Array.from(
@@ -268,22 +269,4 @@ export function arcWays(
         from[2] + ((k + 1) * dz) / n,
       ),
   );
-}
-
-/** By how much an arc turns, radians, counter-clockwise positive; equal ends without whole turns are a full circle. */
-export function arcSweep(
-  from: readonly [number, number, number],
-  to: readonly [number, number, number],
-  [cx, cy]: readonly [number, number],
-  clockwise: boolean,
-  turns: number,
-): number {
-  const a0 = Math.atan2(from[1] - cy, from[0] - cx);
-  const a1 = Math.atan2(to[1] - cy, to[0] - cx);
-  const full = 2 * Math.PI;
-  let part = clockwise ? a0 - a1 : a1 - a0;
-  part -= full * Math.floor(part / full + 1e-12);
-  const isClosed = part < 1e-9 || full - part < 1e-9;
-  const total = isClosed ? full * Math.max(1, turns) : part + full * turns;
-  return clockwise ? -total : total;
 }

@@ -23,13 +23,20 @@ describe('a finding that is accepted', () => {
 
   it('counts as a note and keeps its words and the reason; the same rule elsewhere still counts', () => {
     const others: Check[] = [
-      { ...left, tag: 'C' },
+      { ...left, message: 'C: 1.8 mm is left.', tag: 'C' },
       { ...left, setupId: 's2' },
       { ...left, rule: 'over-cut', severity: 'error' },
     ];
     const [mine, ...rest] = withAccepted([left, ...others], accepted);
     expect(mine).toEqual({ ...left, severity: 'note', accepted: 'the customer wants the point left' });
     expect(rest).toEqual(others);
+  });
+
+  it('does not cover a worse one: another number, and it is told again', () => {
+    const worse = { ...left, message: 'B: 4.2 mm is left.' };
+    expect(withAccepted([worse], accepted)).toEqual([worse]);
+    // A line more above it moves it, and changes nothing of it.
+    expect(withAccepted([{ ...left, line: 12 }], accepted)[0]!.severity).toBe('note');
   });
 
   it('can be taken back', () => {

@@ -1,23 +1,26 @@
 import { z } from 'zod';
 import type { Check } from './checks/check.ts';
 
-/** A finding that somebody has looked at and takes as it is. It stands for its rule at one row of one setup, with the reason. */
+/**
+ * A finding that somebody has looked at and takes as it is, with the reason. It is known by its words: where a number of it changes, it is
+ * another, and is told again.
+ */
 export const acceptedSchema = z.object({
   rule: z.string().min(1).max(60),
   setupId: z.string().max(60).nullable(),
-  tag: z.string().max(10).nullable(),
+  message: z.string().min(1).max(1000),
   reason: z.string().trim().min(3).max(300),
 });
 export type Accepted = z.infer<typeof acceptedSchema>;
 
 const isOf = (a: Accepted, c: Check): boolean =>
-  a.rule === c.rule && a.setupId === (c.setupId ?? null) && a.tag === (c.tag ?? null);
+  a.rule === c.rule && a.setupId === (c.setupId ?? null) && a.message === c.message.slice(0, 1000);
 
 /** What a finding is accepted by. */
 export const acceptanceOf = (c: Check, reason: string): Accepted => ({
   rule: c.rule,
   setupId: c.setupId ?? null,
-  tag: c.tag ?? null,
+  message: c.message.slice(0, 1000),
   reason,
 });
 

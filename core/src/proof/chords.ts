@@ -1,3 +1,4 @@
+import { arcSweep, chordStep } from '../geometry/arc.ts';
 import type { Motion } from '../code/read/motion.ts';
 
 type Point = [number, number, number];
@@ -21,20 +22,16 @@ export function chordsOf(m: KnownMotion): KnownMotion[] {
   if (r < 1e-9) return [m];
   const start = Math.atan2(m.from[1] - cy, m.from[0] - cx);
   const turn = 2 * Math.PI;
-  let sweep = Math.atan2(m.to[1] - cy, m.to[0] - cx) - start;
-  if (m.clockwise) sweep = -sweep;
-  sweep = ((sweep % turn) + turn) % turn;
-  const turns = m.turns ?? 0;
-  if (turns > 0 && (sweep < 1e-9 || turn - sweep < 1e-9)) sweep = 0;
   const isLevel = Math.abs(m.to[2] - m.from[2]) < 1e-9;
-  sweep += turn * (isLevel ? Math.min(1, turns) : turns);
-  const step = 2 * Math.acos(Math.max(0, 1 - SAGITTA / r));
+  const turns = isLevel ? Math.min(1, m.turns ?? 0) : (m.turns ?? 0);
+  const sweep = arcSweep(start, Math.atan2(m.to[1] - cy, m.to[0] - cx), m.clockwise === true, turns);
+  const step = chordStep(r, SAGITTA);
   const perTurn = Math.min(MOST, Math.max(FEWEST, Math.ceil(turn / Math.max(step, 1e-6))));
-  const pieces = Math.max(1, Math.ceil((perTurn * sweep) / turn));
+  const pieces = Math.max(1, Math.ceil((perTurn * Math.abs(sweep)) / turn));
   const at = (i: number): Point => {
     if (i === 0) return m.from;
     if (i === pieces) return m.to;
-    const a = start + ((m.clockwise ? -1 : 1) * sweep * i) / pieces;
+    const a = start + (sweep * i) / pieces;
     return [cx + r * Math.cos(a), cy + r * Math.sin(a), m.from[2] + ((m.to[2] - m.from[2]) * i) / pieces];
   };
   return Array.from({ length: pieces }, (_, i) => ({ ...m, from: at(i), to: at(i + 1) }));

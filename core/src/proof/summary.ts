@@ -1,4 +1,5 @@
-import type { MetalProof, ProofPlace } from '../metal/prove-metal.ts';
+import type { ProofPlace } from '../metal/places.ts';
+import type { MetalProof } from '../metal/prove-metal.ts';
 import type { Check } from './checks/check.ts';
 
 /** Rules whose findings are a tool in something that it is not to cut. */

@@ -1,4 +1,6 @@
 import type { MachineProfile } from '../code/profiles/schema.ts';
+import { cycleMeaning } from '../code/cycles.ts';
+import { arcSweep } from '../geometry/arc.ts';
 import type { Motion, ReadProgram } from '../code/read/motion.ts';
 
 /** Time of a move of length s (mm) at speed v (mm/s) with acceleration a (mm/s²), trapezoid speed: s. */
@@ -77,12 +79,17 @@ export function timeShares(read: Pick<ReadProgram, 'motions'>, profile: MachineP
     const speed = (m.kind === 'rapid' ? profile.rapid : m.feed) / 60;
     if (speed <= 0) continue;
     const even = lengthOf(m) / speed;
-    const isPeck =
-      m.kind === 'rapid' && m.cycle !== undefined && m.from[0] === m.to[0] && m.from[1] === m.to[1];
+    const isPeck = m.kind === 'rapid' && pecks(m.cycle) && m.from[0] === m.to[0] && m.from[1] === m.to[1];
     own.parts[m.kind !== 'rapid' ? 'cutting' : isPeck ? 'pecks' : 'rapid'] += even;
     own.parts['speeding up'] += motionTime(m, profile) - even;
   }
   return [...out.values()].filter((t) => TIME_PARTS.some((p) => t.parts[p] > 1e-9));
+}
+
+/** Whether a cycle goes down in pecks. */
+function pecks(cycle: string | undefined): boolean {
+  const how = cycle === undefined ? null : cycleMeaning(cycle)?.how;
+  return how === 'full-retract' || how === 'chip-break';
 }
 
 const lengthOf = (m: Motion): number => (m.kind === 'arc' ? arcLength(m) : straightLength(m));
@@ -104,11 +111,7 @@ function arcLength(m: Motion): number {
   if (!m.centre) return straightLength(m);
   const [cx, cy] = m.centre;
   const r = Math.hypot(x0 - cx, y0 - cy);
-  let turn = Math.atan2(y1 - cy, x1 - cx) - Math.atan2(y0 - cy, x0 - cx);
-  if (m.clockwise) turn = -turn;
-  turn = ((turn % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-  // `turns` are whole ones; a full circle has no part turn.
-  if (m.turns && (turn < 1e-9 || 2 * Math.PI - turn < 1e-9)) turn = 0;
-  turn += 2 * Math.PI * (m.turns ?? 0);
+  const [start, end] = [Math.atan2(y0 - cy, x0 - cx), Math.atan2(y1 - cy, x1 - cx)];
+  const turn = arcSweep(start, end, m.clockwise === true, m.turns ?? 0);
   return Math.hypot(r * turn, z1 - z0);
 }

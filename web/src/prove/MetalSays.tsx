@@ -1,5 +1,5 @@
 import { Box, Flex, Progress, Text } from '@chakra-ui/react';
-import type { ProofPlace } from '@yellow-pin/core/metal/prove-metal';
+import type { ProofPlace } from '@yellow-pin/core/metal/places';
 import { REACH } from '@yellow-pin/core/metal/setup-metal';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { useJob } from '../job/job-view.ts';

@@ -22,9 +22,8 @@ function AcceptedList() {
       </Heading>
       <List.Root listStyle="none">
         {own.map((a) => (
-          <List.Item key={`${a.rule}/${a.tag}`}>
-            {a.tag ? `${a.tag}: ` : ''}
-            {a.rule.replaceAll('-', ' ')} ({a.reason})
+          <List.Item key={`${a.rule}/${a.message}`}>
+            {a.message} <b>Accepted: {a.reason}</b>
           </List.Item>
         ))}
       </List.Root>

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/schema';
+import { readProgram } from '@yellow-pin/core/code/read/read';
 import type { Motion } from '@yellow-pin/core/code/read/motion';
 import { motionPoints } from './motion-points.ts';
 
@@ -34,13 +36,16 @@ describe('the way of a motion', () => {
     expect(middle(false)[1]).toBeCloseTo(5);
     expect(middle(true)[1]).toBeCloseTo(-5);
   });
-  it('is a full turn from a place to itself, and a helix of several with turns', () => {
-    const points = arc({ from: [5, 0, 0], to: [5, 0, -2], turns: 1, clockwise: true });
-    const length = points
-      .slice(1)
-      .reduce((n, p, i) => n + Math.hypot(...p.map((v, k) => v - points[i]![k]!)), 0);
-    expect(length).toBeCloseTo(Math.hypot(4 * Math.PI * 5, 2), 0);
-    expect(points[points.length - 1]).toEqual([5, 0, -2]);
+  it('is drawn as often round as the text says: once for a full circle, three times with two turns more', () => {
+    const start = 'G21 G17 G90 G94 G54\nT1 M6\nS500 M3\nG0 X5. Y0.\nG43 H1 Z0.\n';
+    const wayOf = (line: string): number => {
+      const { motions } = readProgram(`${start}${line}\nM30`, RIGID_TAP_BUILT_IN);
+      const points = motionPoints(motions.find((m) => m.kind === 'arc')!);
+      expect(points[points.length - 1]).toEqual([5, 0, -2]);
+      return points.slice(1).reduce((n, p, i) => n + Math.hypot(...p.map((v, k) => v - points[i]![k]!)), 0);
+    };
+    expect(wayOf('G2 X5. Y0. Z-2. I-5. F100.')).toBeCloseTo(Math.hypot(2 * Math.PI * 5, 2), 0);
+    expect(wayOf('G2 X5. Y0. Z-2. I-5. P2 F100.')).toBeCloseTo(Math.hypot(6 * Math.PI * 5, 2), 0);
   });
   it('stays at its radius', () => {
     const angle = fc.double({ min: -3, max: 3, noNaN: true });

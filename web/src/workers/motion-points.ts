@@ -1,3 +1,4 @@
+import { arcSweep } from '@yellow-pin/core/geometry/arc';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { Motion } from '@yellow-pin/core/code/read/motion';
 
@@ -14,18 +15,14 @@ export function motionPoints(m: Motion): Vec3[] {
   if (m.kind !== 'arc' || !m.centre) return [from, to];
   const [cx, cy] = m.centre;
   const [a, b] = [Math.atan2(from[1] - cy, from[0] - cx), Math.atan2(to[1] - cy, to[0] - cx)];
-  const sense = m.clockwise ? -1 : 1;
-  let part = (sense * (b - a)) % (2 * Math.PI);
-  // From a place to itself is a full turn.
-  if (part <= 1e-9) part += 2 * Math.PI;
-  const angle = part + 2 * Math.PI * (m.turns ?? 0);
+  const sweep = arcSweep(a, b, m.clockwise === true, m.turns ?? 0);
   const [r0, r1] = [Math.hypot(from[0] - cx, from[1] - cy), Math.hypot(to[0] - cx, to[1] - cy)];
-  const n = Math.max(2, Math.ceil(angle / STEP));
+  const n = Math.max(2, Math.ceil(Math.abs(sweep) / STEP));
   return Array.from({ length: n + 1 }, (_, i): Vec3 => {
     if (i === 0) return from;
     if (i === n) return to;
     const t = i / n;
-    const at = a + sense * angle * t;
+    const at = a + sweep * t;
     const r = r0 + (r1 - r0) * t;
     return [cx + r * Math.cos(at), cy + r * Math.sin(at), from[2] + (to[2] - from[2]) * t];
   });

@@ -70,6 +70,24 @@ describe('cutter compensation in the control', () => {
     expect(rules('G41 G1 X-18. Y-20. D1\nG1 Y5.\nG40 G1 X-30.')).toEqual(['warning compensation']);
   });
 
+  it('stays a radius beside where G40 stands alone, until a move in the plane', () => {
+    const { motions, problems } = read('G41 G1 X0. Y-10. D1\nG1 Y40.\nG40\nG0 Z5.\nG0 X-30. Y50.');
+    expect(problems.filter((p) => p.severity === 'error')).toEqual([]);
+    const up = motions.find((m) => m.line === 10)!;
+    expect([up.from, up.to]).toEqual([
+      [-5, 40, -2],
+      [-5, 40, 5],
+    ]);
+    expect(motions.find((m) => m.line === 11)!.from).toEqual([-5, 40, 5]);
+    expect(motions.find((m) => m.line === 11)!.to.slice(0, 2)).toEqual([-30, 50]);
+  });
+
+  it('does not change sides without G40 between them', () => {
+    expect(rules('G41 G1 X0. Y-10. D1\nG1 Y40.\nG42 G1 X40. D1\nG1 Y0.\nG40 G1 X60.')).toContain(
+      'error compensation',
+    );
+  });
+
   it('never comes nearer to the contour than the radius, and is as near all along it (property)', () => {
     fc.assert(
       fc.property(

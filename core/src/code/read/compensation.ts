@@ -46,13 +46,27 @@ export function compensated(
     }
     let end = n;
     while (end < motions.length && motions[end]?.compensation?.side === m.compensation.side) end++;
-    // The move that switches it off comes back to the contour.
-    out.push(...stretch(motions.slice(n, end), motions[end] ?? null, radiusOf, problems));
     const off = motions[end];
-    const last = out[out.length - 1];
-    if (off && last && off.kind !== 'arc') {
-      out.push({ ...off, from: last.to });
-      end++;
+    if (off?.compensation)
+      problems.add(
+        off.line,
+        'error',
+        'compensation',
+        'compensation changes sides without G40 between them: where the cutter goes differs from control to control.',
+      );
+    out.push(...stretch(motions.slice(n, end), off ?? null, radiusOf, problems));
+    const last = at(out, out.length - 1).to;
+    // Beside the contour it stays until a straight move in the plane leads away from it.
+    for (; end < motions.length; end++) {
+      const next = at(motions, end);
+      if (next.compensation || next.kind === 'arc') break;
+      const isAlong = next.from[0] !== next.to[0] || next.from[1] !== next.to[1];
+      if (isAlong) {
+        out.push({ ...next, from: [last[0], last[1], next.from[2]] });
+        end++;
+        break;
+      }
+      out.push({ ...next, from: [last[0], last[1], next.from[2]], to: [last[0], last[1], next.to[2]] });
     }
     n = end;
   }
@@ -82,7 +96,7 @@ function stretch(
       first,
       'compensation is switched on in an arc. Switch it on in a straight move of at least the cutter’s radius.',
     );
-  if (off?.kind === 'arc')
+  if (off?.kind === 'arc' && !off.compensation)
     return fail(off, 'compensation is switched off in an arc. Write a straight move with G40 after it.');
   const flat = motions.filter((m) => m.kind !== 'dwell' && hasPlace(m) && length(m) > SAME);
   if (flat.length === 0) return [...motions];

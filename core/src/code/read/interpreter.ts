@@ -3,18 +3,18 @@ import type { MachineProfile } from '../profiles/schema.ts';
 import { CYCLE_NUMBERS, cycleMeaning } from '../cycles.ts';
 import { readArc } from './arc.ts';
 import type { Block } from './blocks.ts';
+import { missingWord, repeatsOf } from './cycle-words.ts';
 import { CycleRunner } from './cycles.ts';
+import { Meaning } from './meaning.ts';
 import { contradiction } from './modal-groups.ts';
 import { ModalState } from './modal-state.ts';
 import type { Coordinate, CycleCall, Motion, Place, ReadProblem, ReadProgram } from './motion.ts';
 import { compensated } from './compensation.ts';
 import { arcPoints } from './planes.ts';
 import { Problems } from './problems.ts';
-import { AXES, has, I, J, K, L, M_WORDS, MOVING, P, Q, R, SETTINGS, U, X, Y, Z } from './words.ts';
+import { AXES, has, I, J, K, L, MOVING, P, Q, R, U, X, Y, Z } from './words.ts';
 
-/** More pecks than this in one hole are a slip of the decimal point. */
-const MOST_PECKS = 5000;
-/** More repeats of one cycle line than this are a slip. */
+/** More repeats of a subprogram than this are a slip. */
 const MOST_REPEATS = 5000;
 /** A program that moves more often than this is not looked at to its end. */
 const MOST_MOTIONS = 2_000_000;
@@ -34,6 +34,7 @@ export class Interpreter {
   private readonly problems = new Problems();
   private readonly state: ModalState;
   private readonly cycles: CycleRunner;
+  private readonly meaning: Meaning;
   private at: [Coordinate, Coordinate, Coordinate] = [null, null, null];
 
   constructor(
@@ -41,6 +42,7 @@ export class Interpreter {
     private readonly radiusOf: (d: number) => number | null,
   ) {
     this.cycles = new CycleRunner(profile, this.motions);
+    this.meaning = new Meaning(profile, this.problems);
     this.state = new ModalState(profile, this.problems, this.motions);
   }
 
@@ -76,8 +78,8 @@ export class Interpreter {
       this.problem(line, 'error', fault.rule, `${fault.text}; nothing of the line was taken.`, fault.text);
       return null;
     }
-    this.sayOddities(line, block);
-    const known = this.isKnown(line, block);
+    this.meaning.sayOddities(line, block);
+    const known = this.meaning.isKnown(line, block);
     state.settings(line, g, words);
     state.misc(line, m, words);
     state.lengthWord(line, g, words);
@@ -98,54 +100,6 @@ export class Interpreter {
       return this.goInMachine(line, words);
     }
     this.move(line, moving, words, dwellInSeconds);
-  }
-
-  private sayOddities(line: number, block: Block): void {
-    if (block.skippable)
-      this.problem(line, 'warning', 'block-skip', 'a line that a switch may leave out is read as run.');
-    if (block.withoutPoint && !this.profile.wholeUnitsWithoutPoint && !block.g.includes(4))
-      this.problem(
-        line,
-        'error',
-        'no-decimal-point',
-        `${block.withoutPoint} has no decimal point: some controls read it in thousandths. Write ${block.withoutPoint}. with a point.`,
-      );
-  }
-
-  /** Whether every word has a meaning; what has none is said, with what of the line is taken all the same. */
-  private isKnown(line: number, block: Block): boolean {
-    if (this.hasMeaning(block)) return true;
-    const { g, m } = block;
-    const strange = [
-      ...block.unknown,
-      ...g
-        .filter((v) => !MOVING.has(v) && !SETTINGS.has(v) && !this.profile.harmless.includes(v))
-        .map((v) => `G${v}`),
-      ...m.filter((v) => !M_WORDS.has(v)).map((v) => `M${v}`),
-    ];
-    for (const word of strange) {
-      const rest = block
-        .taken()
-        .split(' ')
-        .filter((w) => !strange.includes(w) && !MOVING.has(Number(w.slice(1))) && w !== '');
-      this.problem(
-        line,
-        'error',
-        'unknown-word',
-        `${word} is not known to the profile "${this.profile.name}". ${rest.length > 0 ? `Of the line ${rest.join(' ')} was taken` : 'Nothing else of the line was taken'}; it moves nothing.`,
-        word,
-      );
-    }
-    return false;
-  }
-
-  /** Without a list of what has none: nearly every line of a long program ends here. */
-  private hasMeaning({ g, m, unknown }: Block): boolean {
-    if (unknown.length > 0) return false;
-    for (const v of g)
-      if (!MOVING.has(v) && !SETTINGS.has(v) && !this.profile.harmless.includes(v)) return false;
-    for (const v of m) if (!M_WORDS.has(v)) return false;
-    return true;
   }
 
   private subprogram(line: number, words: Float64Array): Next {
@@ -287,12 +241,9 @@ export class Interpreter {
         'cycle-plane',
         'a cycle outside the XY plane is not known: write G17 before it',
       );
-    const repeats = has(words, L) ? at(words, L) : has(words, K) ? at(words, K) : 1;
-    if (repeats < 0 || !Number.isInteger(repeats))
-      return this.noHole(line, 'too-many-repeats', `K${repeats} is no number of repeats`);
+    const repeats = repeatsOf(words);
+    if (typeof repeats === 'string') return this.noHole(line, 'too-many-repeats', repeats);
     if (repeats === 0) return;
-    if (repeats > MOST_REPEATS)
-      return this.noHole(line, 'too-many-repeats', `the cycle is repeated ${repeats} times`);
     const missing = missingWord(cycle, s);
     if (missing) return this.noHole(line, missing.rule, missing.text);
     this.sayIncremental(line);
@@ -390,22 +341,3 @@ export class Interpreter {
 
 const asFault = (text: string | null): { rule: string; text: string } | null =>
   text === null ? null : { rule: 'two-of-a-group', text };
-
-/** The word that a cycle needs and does not have; null where it has all. */
-function missingWord(
-  cycle: number,
-  s: { z?: number; r?: number; q?: number },
-): { rule: string; text: string } | null {
-  const how = cycleMeaning(`G${cycle}`)?.how;
-  const pecks = how === 'full-retract' || how === 'chip-break';
-  if (s.r === undefined) return { rule: 'missing-r', text: `G${cycle} has no R level` };
-  if (s.z === undefined) return { rule: 'missing-z', text: `G${cycle} has no depth Z` };
-  if (pecks && !(s.q !== undefined && s.q > 0))
-    return { rule: 'missing-peck', text: `G${cycle} pecks and has no peck depth Q` };
-  if ((pecks || how === 'tap') && s.q !== undefined && s.q > 0 && (s.r - s.z) / s.q > MOST_PECKS)
-    return {
-      rule: 'too-many-pecks',
-      text: `G${cycle} with Q ${s.q} would take more than ${MOST_PECKS} pecks`,
-    };
-  return s.z > s.r ? { rule: 'depth-above-r', text: 'the depth Z lies above the R level' } : null;
-}

@@ -1,3 +1,4 @@
+import { arcSweep, chordStep } from '../../geometry/arc.ts';
 import { at } from '../../lists.ts';
 
 /** A plane in which arcs run: its axes in order, the one across it, and the word. Seen from that axis's high side an arc turns as its word says. */
@@ -29,17 +30,13 @@ export function arcPoints(
   const radius = Math.hypot(from[a] - centre[0], from[b] - centre[1]);
   const start = Math.atan2(from[b] - centre[1], from[a] - centre[0]);
   const end = Math.atan2(to[b] - centre[1], to[a] - centre[0]);
-  const full = 2 * Math.PI;
-  let sweep = clockwise ? start - end : end - start;
-  sweep -= full * Math.floor(sweep / full + 1e-12);
-  if (sweep < 1e-9 || full - sweep < 1e-9) sweep = full * Math.max(1, turns);
-  else sweep += full * turns;
-  const step = 2 * Math.acos(Math.max(0, 1 - SAGITTA / Math.max(radius, SAGITTA)));
-  const n = Math.max(1, Math.min(MOST * Math.max(1, turns), Math.ceil(sweep / Math.max(step, 1e-3))));
+  const sweep = arcSweep(start, end, clockwise, turns);
+  const step = Math.max(chordStep(radius, SAGITTA), 1e-3);
+  const n = Math.max(1, Math.min(MOST * Math.max(1, turns), Math.ceil(Math.abs(sweep) / step)));
   return Array.from({ length: n }, (_, k): [number, number, number] => {
     if (k === n - 1) return [...to];
     const share = (k + 1) / n;
-    const angle = start + (clockwise ? -1 : 1) * sweep * share;
+    const angle = start + sweep * share;
     const out: [number, number, number] = [0, 0, 0];
     out[a] = centre[0] + radius * Math.cos(angle);
     out[b] = centre[1] + radius * Math.sin(angle);
