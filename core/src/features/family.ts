@@ -101,6 +101,8 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
   recognise(context: RecogniseContext): Recognised<FeatureOf<N>>;
   /** A point on it that names its place: where a tag stands. */
   place(feature: FeatureOf<N>): Vec3;
+  /** Directions from each of which a part of it is made, as an end that widens; left out where any that reaches it will do. */
+  madeFrom?(feature: FeatureOf<N>): Vec3[];
   /** Its place seen from below, where it opens there too. */
   placeBelow?(feature: FeatureOf<N>): Vec3 | null;
   /** What features of one row share, sizes aside; rows are grouped under it. Plural, as a heading. */

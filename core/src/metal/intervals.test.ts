@@ -131,4 +131,13 @@ describe('a triangle', () => {
       }),
     );
   });
+
+  it('that has shrunk to a line or a point still has a distance', () => {
+    const to = (t: number[]) => squareToTriangle(Float64Array.from(t), 0, 3, 6, 3, 4, 0, Infinity);
+    expect(to([0, 0, 0, 0, 0, 0, 0, 0, 0])).toBe(25);
+    expect(to([0, 0, 0, 0, 0, 0, 6, 0, 0])).toBeCloseTo(16);
+    expect(to([0, 0, 0, 6, 0, 0, 6, 0, 0])).toBeCloseTo(16);
+    expect(to([3, 0, 0, 3, 4, 0, 3, 8, 0])).toBeCloseTo(0);
+    expect(to([0, 0, 0, 1e-200, 0, 0, 0, 1e-200, 0])).toBe(25);
+  });
 });

@@ -135,6 +135,7 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
         out.push({
           rule: 'r-above-clearance',
           severity: 'error',
+          mustMend: true,
           message: `${o.tag}: the R level of ${o.label} stands ${(first(high).r - clearance).toFixed(2)} mm above the clearance level. Raise the clearance in the setup, or lower R.`,
           tag: o.tag,
           setupId: setup.id,
@@ -150,6 +151,7 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
       out.push({
         rule: 'number-twice',
         severity: used.has(t.id) || used.has(other.id) ? 'error' : 'warning',
+        mustMend: true,
         message: `T${t.number} holds two tools: ${other.description} and ${t.description}. Give one of them another number.`,
       });
     byNumber.set(t.number, t);
@@ -159,6 +161,7 @@ export function planChecks(job: DerivedJob, tools: readonly Tool[]): Check[] {
       out.push({
         rule: 'no-number',
         severity: 'error',
+        mustMend: true,
         message: `${o.tag}: ${o.tool.description} lies in the drawer. Give it a free number in the magazine for this job.`,
         tag: o.tag,
       });

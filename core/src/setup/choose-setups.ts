@@ -1,6 +1,6 @@
 import { at } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
-import { isOptional } from '../features/registry.ts';
+import { familyOf, isOptional } from '../features/registry.ts';
 import { type Vec3, isAlong } from '../geometry/vec.ts';
 import {
   attitudeFor,
@@ -14,24 +14,31 @@ import {
 
 /**
  * The fewest directions, most rewarding first, from which every reachable feature can be made: the sides of the file's box, and the
- * features' own where the part stands askew. Sharp edges ask for no setup of their own.
+ * features' own where the part stands askew. Sharp edges ask for no setup of their own; each end of a hole that widens asks for its side.
  */
 export function chooseDirections(features: Feature[]): Vec3[] {
-  const open = new Set(features.filter((f) => !isOptional(f) && f.reachableFrom.length > 0));
+  // What is to be made, each with the directions of which one is needed: an end of a hole that widens only its own.
+  const open = new Set(
+    features.flatMap((f) => {
+      if (isOptional(f) || f.reachableFrom.length === 0) return [];
+      const ends = familyOf(f).madeFrom?.(f) ?? [];
+      return ends.length > 0 ? ends.map((d) => [d]) : [f.reachableFrom];
+    }),
+  );
   const candidates: Vec3[] = SIDES.map(sideDirection);
-  for (const f of open)
-    for (const d of f.reachableFrom) if (!candidates.some((c) => isAlong(c, d))) candidates.push(d);
+  for (const from of open)
+    for (const d of from) if (!candidates.some((c) => isAlong(c, d))) candidates.push(d);
   const out: Vec3[] = [];
   while (open.size > 0) {
-    let best: { up: Vec3; reached: Feature[] } | null = null;
+    let best: { up: Vec3; reached: Vec3[][] } | null = null;
     for (const up of candidates) {
       if (out.includes(up)) continue;
-      const reached = [...open].filter((f) => f.reachableFrom.some((d) => isAlong(d, up)));
+      const reached = [...open].filter((from) => from.some((d) => isAlong(d, up)));
       if (reached.length > (best?.reached.length ?? 0)) best = { up, reached };
     }
     if (!best) break;
     out.push(best.up);
-    for (const f of best.reached) open.delete(f);
+    for (const from of best.reached) open.delete(from);
   }
   return out.length > 0 ? out : [[0, 0, 1]];
 }

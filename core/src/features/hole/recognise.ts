@@ -27,6 +27,7 @@ export const holeFamily: FeatureFamily<'hole'> = {
   family: 'hole',
   prefix: 'H',
   placeBelow: (f) => (f.kind === 'through' ? along(f.entry, f.axis, -f.depth) : null),
+  madeFrom: widensTo,
   isOpenBelow: (f) => f.kind === 'through',
   changes: holeChanges,
   recognise: recogniseHoles,
@@ -44,6 +45,24 @@ export function narrowest(f: HoleFeature): number {
   const straight = f.stack.flatMap((s) => (s.shape === 'cylinder' ? [s.diameter] : []));
   if (straight.length > 0) return Math.min(...straight);
   return Math.min(...f.stack.flatMap((s) => (s.shape === 'cone' ? [s.startDiameter, s.endDiameter] : [])));
+}
+
+/** The directions in which its ends look that are wider than its narrowest step, as far as tools reach it from there. */
+function widensTo(f: HoleFeature): Vec3[] {
+  const wide = f.stack.flatMap((s) =>
+    s.shape === 'cylinder'
+      ? [s.diameter]
+      : s.shape === 'cone'
+        ? [Math.max(s.startDiameter, s.endDiameter)]
+        : [],
+  );
+  const least = narrowest(f) + 1e-6;
+  const first = wide.findIndex((d) => d <= least);
+  const last = wide.findLastIndex((d) => d <= least);
+  return [
+    ...(first > 0 ? [f.axis] : []),
+    ...(last >= 0 && last < wide.length - 1 ? [scale(f.axis, -1)] : []),
+  ].filter((d) => f.reachableFrom.some((r) => isAlong(r, d)));
 }
 
 /** One of the two directions of a line, the same for both; holes that lean to either side (a V) are of two. */

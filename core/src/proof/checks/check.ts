@@ -19,7 +19,7 @@ export interface Check {
   feature?: string;
   setupId?: string;
   line?: number;
-  /** The text was not understood: it must be mended and cannot be accepted. */
+  /** The text was not understood, or the plan cannot be posted so: it must be mended and cannot be accepted. */
   mustMend?: true;
   /** Why somebody has accepted it; it counts as a note then. */
   accepted?: string;
