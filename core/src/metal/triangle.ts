@@ -23,7 +23,7 @@ export function squareToTriangle(
   const wx = x - p[a]!;
   const wy = y - p[a + 1]!;
   const wz = z - p[a + 2]!;
-  // The nearest point of the triangle is `a + s·ab + t·ac`: by the regions of its corners, sides and inside.
+  // The nearest point of the triangle is `a + s·ab + t·ac`: by the regions of its corners, sides (that have length) and inside.
   let s = 0;
   let t = 0;
   const d1 = ux * wx + uy * wy + uz * wz;
@@ -41,10 +41,10 @@ export function squareToTriangle(
     const va = d3 * d6 - d5 * d4;
     if (d3 >= 0 && d4 <= d3) s = 1;
     else if (d6 >= 0 && d5 <= d6) t = 1;
-    else if (vc <= 0 && d1 >= 0 && d3 <= 0) s = share(d1, d1 - d3);
-    else if (vb <= 0 && d2 >= 0 && d6 <= 0) t = share(d2, d2 - d6);
-    else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-      t = share(d4 - d3, d4 - d3 + (d5 - d6));
+    else if (vc <= 0 && d1 >= 0 && d3 <= 0 && d3 < d1) s = d1 / (d1 - d3);
+    else if (vb <= 0 && d2 >= 0 && d6 <= 0 && d6 < d2) t = d2 / (d2 - d6);
+    else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0 && d4 - d3 + (d5 - d6) > 0) {
+      t = (d4 - d3) / (d4 - d3 + (d5 - d6));
       s = 1 - t;
     } else if (va + vb + vc !== 0) {
       s = vb / (va + vb + vc);
@@ -59,6 +59,3 @@ export function squareToTriangle(
 
 const boxAway = (a: number, b: number, c: number, v: number): number =>
   Math.max(0, Math.min(a, b, c) - v, v - Math.max(a, b, c));
-
-/** A share of a whole; none of a side without length. */
-const share = (part: number, whole: number): number => (whole === 0 ? 0 : part / whole);
