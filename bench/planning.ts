@@ -9,7 +9,7 @@ import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { inputOfSample, sampleJob } from '@yellow-pin/demo/sample-job';
-import { produceJob, produceSteps, type ProduceInput } from '@yellow-pin/core/job/produce';
+import { produceJob, Producer, type ProduceInput } from '@yellow-pin/core/job/produce';
 import { meshModel } from '@yellow-pin/core/model/mesh';
 import { compareFeatures } from '@yellow-pin/core/revision/compare';
 import { SHOP } from '@yellow-pin/demo/shop/index';
@@ -79,7 +79,7 @@ async function changedDepth(): Promise<Line[]> {
       sizes: { ...input.plan.sizes, ...(size ? { [size.key]: { overrides } } : {}) },
     };
     const start = performance.now();
-    const steps = produceSteps({ ...input, plan });
+    const steps = new Producer().steps({ ...input, plan });
     steps.next();
     steps.next();
     best = Math.min(best, performance.now() - start);

@@ -3,16 +3,19 @@ import { writeProgram, type WrittenProgram } from '../code/write/write.ts';
 import { motionProgram, type ProgramHead } from '../motion/program.ts';
 import type { Check } from '../proof/checks/check.ts';
 import { withAccepted } from '../proof/accepted.ts';
-import { planChecks, proveProgram, type ProvenProgram } from '../proof/prove.ts';
-import { outlines } from '../tools/profile.ts';
+import { planChecks, proveProgram, type ProofInput, type ProvenProgram } from '../proof/prove.ts';
+import type { Space } from '../space/space.ts';
+import { outlines, type Disc } from '../tools/profile.ts';
+import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import { derive, type DerivedJob, type DerivedSetup, type DeriveInput } from './derive.ts';
+import { editChecks, withEdits, type EditedProgram } from './edited.ts';
 import { withJobTools } from '../plan/library.ts';
 import { attitudeName } from '../setup/setup.ts';
 import { holdingInWords, stockInWords } from '../setup/setup-frame.ts';
 
-/** One setup's program as it is written. */
-export interface WrittenSetup extends WrittenProgram {
+/** One setup's program as it is written, with the edits by hand that stand on it. */
+export interface WrittenSetup extends EditedProgram {
   setup: DerivedSetup;
   fileName: string;
 }
@@ -36,16 +39,99 @@ export type ProduceStep =
   | { step: 'code'; programs: WrittenSetup[] }
   | { step: 'proof'; job: DerivedJob; programs: ProducedSetup[]; checks: Check[] };
 
-/** From part and plan to proved programs in three steps, so that each can be shown as soon as it is there. */
-export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, ProducedJob> {
-  const input = { ...asked, library: withJobTools(asked.library, asked.plan) };
-  const { job, spaces } = derive(input);
-  yield { step: 'plan', job };
+/** A job as it follows from its plan before anybody edits or reads a text. */
+interface Posted {
+  input: ProduceInput;
+  job: DerivedJob;
+  spaces: ReadonlyMap<string, Space>;
+  discs: (tool: Tool) => readonly Disc[];
+  checks: Check[];
+  programs: (WrittenProgram & { setup: DerivedSetup; fileName: string })[];
+}
+
+/**
+ * Produces jobs one after the other and remembers the last: where only a text was edited by hand or a finding accepted, nothing is planned
+ * again, and only the text that is another is proved.
+ */
+export class Producer {
+  private last: {
+    key: string;
+    asked: ProduceInput;
+    posted: Posted;
+    proven: Map<string, ProducedSetup>;
+  } | null = null;
+
+  private told: DerivedJob | null = null;
+
+  /** From part and plan to proved programs in steps, so that each can be shown as soon as it is there; what is as it was is not told again. */
+  *steps(asked: ProduceInput): Generator<ProduceStep, ProducedJob> {
+    const { handEdits, accepted } = asked.plan;
+    const key = JSON.stringify({ ...asked.plan, handEdits: null, accepted: null });
+    let known = this.last?.key === key && isSamePart(this.last.asked, asked) ? this.last : null;
+    if (!known) {
+      const library = withJobTools(asked.library, asked.plan);
+      const { job, spaces } = derive({ ...asked, library });
+      this.told = job;
+      yield { step: 'plan', job };
+      const posted = post({ ...asked, library }, job, spaces);
+      known = { key, asked, posted, proven: new Map() };
+      this.last = known;
+    }
+    const { posted, proven } = known;
+    const { job } = posted;
+    // Another may have been told meanwhile, and given up before its code was written.
+    if (this.told !== job) yield { step: 'plan', job };
+    this.told = job;
+    const written = posted.programs.map((p): WrittenSetup => ({
+      ...withEdits(p, p.setup, handEdits[p.setup.setup.id] ?? [], job.machine),
+      setup: p.setup,
+      fileName: p.fileName,
+    }));
+    yield { step: 'code', programs: written };
+    const programs = written.map((w): ProducedSetup => {
+      const id = w.setup.setup.id;
+      const before = proven.get(id);
+      const now =
+        before && before.text === w.text
+          ? { ...before, ...w }
+          : { ...w, ...proveProgram(w.text, proofInput(posted, w.setup)) };
+      proven.set(id, now);
+      return now;
+    });
+    const checks = withAccepted(
+      [...posted.checks, ...programs.flatMap((p) => p.checks), ...editChecks(written, asked.plan)],
+      accepted,
+    );
+    yield { step: 'proof', job, programs, checks };
+    return { job, programs, checks };
+  }
+}
+
+/** From part and plan to proved programs: the whole line of work in one call. */
+export function produceJob(input: ProduceInput): ProducedJob {
+  const steps = new Producer().steps(input);
+  for (;;) {
+    const next = steps.next();
+    if (next.done) return next.value;
+  }
+}
+
+/** Whether nothing but the plan can be another. */
+const isSamePart = (a: ProduceInput, b: ProduceInput): boolean =>
+  a.features === b.features &&
+  a.mesh === b.mesh &&
+  a.bounds === b.bounds &&
+  a.partBox === b.partBox &&
+  a.library === b.library &&
+  a.name === b.name;
+
+/** Writes every setup of a job. */
+function post(input: ProduceInput, job: DerivedJob, spaces: ReadonlyMap<string, Space>): Posted {
   const { units } = input.plan;
   const checks = planChecks(job, input.library.tools);
   const taken = new Set<string>();
   const discs = outlines(input.library);
-  const written = job.setups.flatMap((setup, index): WrittenSetup[] => {
+  const programs = job.setups.flatMap((setup, index): Posted['programs'] => {
     const ready = postable(setup, checks);
     if (ready.operations.length === 0) return [];
     const space = got(spaces, setup.setup.id);
@@ -55,32 +141,20 @@ export function* produceSteps(asked: ProduceInput): Generator<ProduceStep, Produ
     const name = freeName(fileName(input.name, several ? setup.setup.name : null), taken);
     return [{ ...writeProgram(motion, job.machine), setup: ready, fileName: name }];
   });
-  yield { step: 'code', programs: written };
-  const programs = written.map((w): ProducedSetup => {
-    const proven = proveProgram(w.text, {
-      job,
-      setup: w.setup,
-      space: got(spaces, w.setup.setup.id),
-      discs,
-      tools: input.library.tools,
-      units,
-    });
-    checks.push(...proven.checks);
-    return { ...w, ...proven };
-  });
-  const found = withAccepted(checks, input.plan.accepted);
-  yield { step: 'proof', job, programs, checks: found };
-  return { job, programs, checks: found };
+  return { input, job, spaces, discs, checks, programs };
 }
 
-/** From part and plan to proved programs: the whole line of work in one call. */
-export function produceJob(input: ProduceInput): ProducedJob {
-  const steps = produceSteps(input);
-  for (;;) {
-    const next = steps.next();
-    if (next.done) return next.value;
-  }
-}
+const proofInput = (
+  { input, job, spaces, discs }: Pick<Posted, 'input' | 'job' | 'spaces' | 'discs'>,
+  setup: DerivedSetup,
+): ProofInput => ({
+  job,
+  setup,
+  space: got(spaces, setup.setup.id),
+  discs,
+  tools: input.library.tools,
+  units: input.plan.units,
+});
 
 /**
  * Proves a text against one of the job's setups, as after an edit by hand: every check of the text, and those of the plan. Throws a
@@ -96,16 +170,10 @@ export function proveText(
   const { tools } = input.library;
   const setup = job.setups.find((s) => s.setup.id === setupId);
   if (!setup) throw new RangeError(`the plan has no setup ${setupId}`);
-  const plan = planChecks(job, tools);
-  const proven = proveProgram(text, {
-    job,
-    setup: postable(setup, plan),
-    space: got(spaces, setupId),
-    discs: outlines(input.library),
-    tools,
-    units: input.plan.units,
-  });
-  return { ...proven, job, checks: withAccepted([...plan, ...proven.checks], input.plan.accepted) };
+  const checks = planChecks(job, tools);
+  const discs = outlines(input.library);
+  const proven = proveProgram(text, proofInput({ input, job, spaces, discs }, postable(setup, checks)));
+  return { ...proven, job, checks: withAccepted([...checks, ...proven.checks], input.plan.accepted) };
 }
 
 /** A setup without the operations of sizes whose tools have no number: those are not posted. */

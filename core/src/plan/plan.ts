@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { acceptedSchema } from '../proof/accepted.ts';
+import { sectionEditsSchema } from '../code/edits/schema.ts';
 import { calloutSchema, MOST_LETTERS, parseCallout } from '../callout/callout.ts';
 import { correctionSchema } from '../corrections/schema.ts';
 import { methodOperationSchema } from '../methods/schema.ts';
@@ -85,6 +86,8 @@ const planShape = z.object({
   loaded: bounded(z.number().int().positive(), 500).default({}),
   /** Findings that somebody has looked at and takes as they are, each with the reason. */
   accepted: z.array(acceptedSchema).max(300).default([]),
+  /** Setup id → edits by hand on its posted program. */
+  handEdits: bounded(z.array(sectionEditsSchema).max(500), 12).default({}),
   /** Profile options that this job sets for itself. */
   codeOptions: z
     .object({
@@ -169,6 +172,7 @@ export function newPlan(units: Plan['units'], materialId: string, machineId: str
     tools: [],
     loaded: {},
     accepted: [],
+    handEdits: {},
     codeOptions: {},
   };
 }

@@ -29,6 +29,11 @@ describe('what follows from a plan', () => {
     const recoded = withStep(next, { step: 'code', programs: [written('B')] }, plan)!;
     expect(recoded).toMatchObject({ checks: null, of: null });
     expect(recoded.programs[0]!.proof).toBeNull();
+    // A text that was edited by hand comes without a new plan.
+    expect(withStep(proved, { step: 'code', programs: [written('C')] }, plan)).toMatchObject({
+      checks: null,
+      of: null,
+    });
   });
   it('gathers curves, which are sent once', () => {
     const next = withStep(proved, { step: 'plan', job: job(2), curves: new Map([['H2', line(2)]]) }, plan)!;

@@ -30,7 +30,7 @@ export function withStep(known: Produced | null, step: ScreenStep, plan: Plan): 
   }
   if (!known) return null;
   if (step.step === 'code') {
-    return { ...known, programs: step.programs.map((p) => ({ ...p, proof: null })), checks: null };
+    return { ...known, programs: step.programs.map((p) => ({ ...p, proof: null })), checks: null, of: null };
   }
   return {
     ...known,

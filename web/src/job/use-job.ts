@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { Library } from '@yellow-pin/core/plan/library';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import { api, ApiError, type OpenJob } from '../api.ts';
-import type { JobWorker, PartPicture } from '../workers/job.worker.ts';
+import type { JobWorker, PartPicture, PlanSource } from '../workers/job.worker.ts';
 import type { ScreenStep } from '../workers/produce-steps.ts';
 import { withStep, type Produced } from './produced.ts';
 import { Autosave, dropDraft, readDraft, type DraftStore, type SaveState } from './autosave.ts';
@@ -30,6 +30,8 @@ export function useProduced(
   const [produced, setProduced] = useState<Produced | null>(null);
   const [error, setError] = useState<string | null>(null);
   const remote = useRef<Comlink.Remote<JobWorker> | null>(null);
+  // What the worker has by now.
+  const given = useRef<(PlanSource & { to: Comlink.Remote<JobWorker> }) | null>(null);
   const id = open?.job.status === 'ready' ? open.job.id : null;
   const solid = plan?.solid ?? null;
   const hasPlan = plan !== null;
@@ -58,8 +60,16 @@ export function useProduced(
       setProduced((known) => withStep(known, step, plan));
       setError(null);
     };
+    const { features, job } = open;
+    const known = given.current;
+    const isGiven =
+      known?.to === remote.current &&
+      known.features === features &&
+      known.library === library &&
+      known.name === job.name;
+    if (!isGiven) given.current = { to: remote.current, features, library, name: job.name };
     remote.current
-      .produce({ features: open.features, plan, library, name: open.job.name }, Comlink.proxy(tell))
+      .produce(plan, isGiven ? null : { features, library, name: job.name }, Comlink.proxy(tell))
       .catch((e: Error) => current && setError(e.message));
     return () => {
       current = false;

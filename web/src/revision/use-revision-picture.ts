@@ -29,7 +29,7 @@ export function useRevisionPicture(id: string, part: PartRevision, plan: Plan, l
       if (current) setProduced((known) => withStep(known, step, plan));
     };
     remote
-      .produce({ features: part.features, plan, library, name: 'newer' }, Comlink.proxy(tell))
+      .produce(plan, { features: part.features, library, name: 'newer' }, Comlink.proxy(tell))
       .catch((e: Error) => current && setError(e.message));
     return () => {
       current = false;

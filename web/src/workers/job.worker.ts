@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { produceSteps } from '@yellow-pin/core/job/produce';
+import { Producer } from '@yellow-pin/core/job/produce';
 import type { Library } from '@yellow-pin/core/plan/library';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import type { Feature } from '@yellow-pin/core/features/family';
@@ -33,9 +33,9 @@ export interface PartPicture {
   notes: ModelNote[] | null;
 }
 
-export interface ProduceRequest {
+/** What a plan is worked out from; sent once, since most changes are of the plan alone. */
+export interface PlanSource {
   features: Feature[];
-  plan: Plan;
   library: Library;
   name: string;
 }
@@ -148,6 +148,9 @@ let sent = new Set<string>();
 let readJob: ReadJob | null = null;
 let latestMetal = 0;
 const desk = new Desk();
+const producer = new Producer();
+let source: PlanSource | null = null;
+let shown: { of: Feature[]; solid: number | null; list: Feature[] } | null = null;
 /** The newest request: what is being worked out for another is given up at its next step. */
 let latest = 0;
 
@@ -164,20 +167,23 @@ const pause = (): Promise<void> =>
 
 /**
  * The job that follows from the plan: operations, then code, then what the code was found to do, each told as soon as it is there. Of many
- * changes in a row, as in a drag, only the last is worked out. False where another request came meanwhile.
+ * changes in a row, as in a drag, only the last is worked out. False where another request came meanwhile. `from`: null where it is as it was.
  */
 async function produce(
-  { features, plan, library, name }: ProduceRequest,
+  plan: Plan,
+  from: PlanSource | null,
   tell: (step: ScreenStep) => void,
 ): Promise<boolean> {
   const me = ++latest;
   readJob = null;
+  if (from) source = from;
   await pause();
   if (me !== latest) return false;
-  if (!bounds || !model) throw new Error('no part is open');
-  const own = (recognised?.features ?? features).filter((f) => solidShown === null || f.solid === solidShown);
-  const input = { features: own, bounds, partBox, plan, library, name, mesh: shownMesh };
-  for (const s of produceSteps(input)) {
+  if (!bounds || !model || !source) throw new Error('no part is open');
+  const { library, name } = source;
+  const features = shownFeatures(recognised?.features ?? source.features);
+  const input = { features, bounds, partBox, plan, library, name, mesh: shownMesh };
+  for (const s of producer.steps(input)) {
     if (s.step === 'plan') tell({ step: 'plan', job: s.job, curves: newCurves(s.job.rows, model, sent) });
     else if (s.step === 'code') tell(s);
     else {
@@ -194,6 +200,17 @@ async function produce(
     if (me !== latest) return false;
   }
   return true;
+}
+
+/** Features of the solid that is shown: the same list as long as nothing else is shown. */
+function shownFeatures(all: Feature[]): Feature[] {
+  if (shown?.of !== all || shown.solid !== solidShown)
+    shown = {
+      of: all,
+      solid: solidShown,
+      list: all.filter((f) => solidShown === null || f.solid === solidShown),
+    };
+  return shown.list;
 }
 
 /**

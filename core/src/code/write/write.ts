@@ -5,6 +5,7 @@ import type { FeedRole } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import { cycleBlocks, type CycleWork, type MadeBlock } from './cycles.ts';
+import { textOf } from './numbering.ts';
 import { pathBlocks, type PathWork } from './path.ts';
 import { Words } from './words.ts';
 
@@ -18,6 +19,8 @@ export interface WrittenOperation {
 
 export interface WrittenProgram {
   text: string;
+  /** Its lines without block numbers. */
+  lines: string[];
   operations: WrittenOperation[];
 }
 
@@ -31,14 +34,12 @@ class Writer {
   private readonly lines: string[] = [];
   private readonly operations: WrittenOperation[] = [];
   private readonly words: Words;
-  private blockNumber: number;
 
   constructor(
     private readonly program: MotionProgram,
     private readonly profile: MachineProfile,
   ) {
     this.words = new Words(profile, program.units);
-    this.blockNumber = profile.lineNumbers.start;
   }
 
   run(): WrittenProgram {
@@ -64,8 +65,7 @@ class Writer {
     });
     this.block('M30');
     if (profile.percentSigns) this.lines.push('%');
-    const end = profile.lineEnding === 'crlf' ? '\r\n' : '\n';
-    return { text: this.lines.join(end) + end, operations: this.operations };
+    return { text: textOf(this.lines, profile), lines: this.lines, operations: this.operations };
   }
 
   private visit(tool: Tool, operations: MotionOperation[], next: Tool | undefined, first: boolean): void {
@@ -146,13 +146,7 @@ class Writer {
   }
 
   private block(words: string): void {
-    const { on, step } = this.profile.lineNumbers;
-    if (!on) {
-      this.lines.push(words);
-      return;
-    }
-    this.lines.push(`N${this.blockNumber} ${words}`);
-    this.blockNumber += step;
+    this.lines.push(words);
   }
 }
 
