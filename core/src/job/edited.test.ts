@@ -19,7 +19,7 @@ const machine = LIBRARY.machines[0]!;
 const DEEP = POSTED.lines.findIndex((l) => /G8[13] .*Z-2\d/.test(l));
 /** The edits that a change of the posted text by hand gives. */
 const edited = (change: (text: string) => string, on = POSTED, as = machine): Partial<Plan> => ({
-  handEdits: { s1: editsOf(change(on.text), on, [], as) },
+  handEdits: { s1: editsOf(change(on.text), on, as) },
 });
 const deeper = edited((t) =>
   t.replace(POSTED.lines[DEEP]!, POSTED.lines[DEEP]!.replace(/Z-[\d.]+/, 'Z-44.')),
@@ -80,7 +80,7 @@ describe('a text that was edited by hand', () => {
     });
     const before = deeper.handEdits!['s1']!;
     // What is typed elsewhere does not lose it; going back to the plan of before, it is there again.
-    const both = editsOf(program!.text.replace('G40 G49 G80', 'G40 G49'), program!, before, machine);
+    const both = editsOf(program!.text.replace('G40 G49 G80', 'G40 G49'), program!, machine);
     expect(programOf({ handEdits: { s1: both } }).text).toContain('Z-44.');
     expect(withoutUnfit(before, program!.unfit[0]!)).toEqual([]);
   });

@@ -14,6 +14,8 @@ export interface EditedProgram extends WrittenProgram {
   posted: string[];
   /** The posted operations, by the names under which edits know them. */
   sections: Section[];
+  /** The edits that were laid over it, as the plan has them. */
+  edits: readonly SectionEdits[];
   taken: TakenEdit[];
   unfit: UnfitEdit[];
 }
@@ -32,13 +34,14 @@ export function withEdits(
     firstLine,
     lastLine,
   }));
-  if (edits.length === 0) return { ...program, posted, sections, taken: [], unfit: [] };
+  if (edits.length === 0) return { ...program, posted, sections, edits, taken: [], unfit: [] };
   const { lines, taken, unfit, startOf, lineOf } = takeEdits(posted, sections, edits);
   return {
     text: textOf(lines, machine),
     lines,
     posted,
     sections,
+    edits,
     taken,
     unfit,
     operations: program.operations.map((o) => ({
@@ -55,20 +58,15 @@ export function withEdits(
 }
 
 /**
- * The edits of a setup after its text was typed over: what differs from what is posted, and those of before that do not fit, which wait for
- * a decision.
+ * The edits of a setup after its text was typed over: what differs from what is posted, and those that do not fit, which wait for a decision.
  */
 export function editsOf(
   typed: string,
-  { posted, sections, unfit }: Pick<EditedProgram, 'posted' | 'sections' | 'unfit'>,
-  before: readonly SectionEdits[],
+  { posted, sections, edits, unfit }: Pick<EditedProgram, 'posted' | 'sections' | 'edits' | 'unfit'>,
   machine: MachineProfile,
 ): SectionEdits[] {
   const lines = linesOf(typed).map((line) => unnumbered(line, machine));
-  return [
-    ...onlyHunks(before, (at) => unfit.some((u) => isAt(u, at))),
-    ...findEdits(posted, lines, sections),
-  ];
+  return [...onlyHunks(edits, (at) => unfit.some((u) => isAt(u, at))), ...findEdits(posted, lines, sections)];
 }
 
 /** The edits without one that does not fit. */

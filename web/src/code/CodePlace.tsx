@@ -1,4 +1,5 @@
 import { Box, Checkbox, Flex } from '@chakra-ui/react';
+import { useMemo } from 'react';
 import { useJob } from '../job/job-view.ts';
 import { changePlan } from '../job/store.ts';
 import { CountField } from '../kit/CountField.tsx';
@@ -8,10 +9,13 @@ import { Nothing } from '../kit/Nothing.tsx';
 import { CheckList } from '../prove/CheckList.tsx';
 import { CodeText } from './CodeText.tsx';
 import { Downloads } from './Downloads.tsx';
+import { EditList } from './EditList.tsx';
 
-/** The program of the shown setup, what reading it back found, and the way to the files. */
+/** The program of the shown setup to read and to edit, what reading it back found, and the way to the files. */
 export default function CodePlace() {
-  const { program, produced, plan, setup } = useJob();
+  const { program, produced, plan, setup, checks } = useJob();
+  const machine = produced?.job.machine;
+  const own = useMemo(() => checks.filter((c) => c.setupId === setup.id), [checks, setup.id]);
   const set = (part: Partial<typeof plan.codeOptions>): void =>
     changePlan({ codeOptions: { ...plan.codeOptions, ...part } });
   return (
@@ -49,8 +53,11 @@ export default function CodePlace() {
         <Downloads />
       </Flex>
       <div className="code-pane">
-        {program ? (
-          <CodeText program={program} />
+        {program && machine ? (
+          <>
+            <CodeText key={setup.id} program={program} machine={machine} checks={own} />
+            <EditList program={program} machine={machine} />
+          </>
         ) : !produced ? (
           <Quiet padding="16px" role="status">
             Working out the plan …

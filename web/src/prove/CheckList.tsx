@@ -7,7 +7,9 @@ import { FindingLine } from './FindingLine.tsx';
 export function CheckList({ all = false, found }: { all?: boolean; found?: readonly Check[] }) {
   const { checks: told, produced, program, setup } = useJob();
   const checks = found ?? told;
-  const own = all ? checks : checks.filter((c) => c.setupId === undefined || c.setupId === setup.id);
+  const own = worstFirst(
+    all ? checks : checks.filter((c) => c.setupId === undefined || c.setupId === setup.id),
+  );
   return (
     <List.Root className={all ? 'checks all' : 'checks'} aria-label="Checks" listStyle="none">
       {own.length === 0 && (
@@ -25,3 +27,9 @@ export function CheckList({ all = false, found }: { all?: boolean; found?: reado
     </List.Root>
   );
 }
+
+const RANK = { error: 0, warning: 1, note: 2 } as const;
+
+/** What must be mended stands first; in the order in which it was found else. */
+const worstFirst = (checks: readonly Check[]): Check[] =>
+  [...checks].sort((a, b) => RANK[a.severity] - RANK[b.severity]);

@@ -31,6 +31,34 @@ function AcceptedList() {
   );
 }
 
+/** Lines of the program that somebody typed: whoever runs it knows that they are none of the plan's. */
+function HandEdits() {
+  const { program } = useJob();
+  if (!program || program.taken.length === 0) return null;
+  return (
+    <>
+      <Heading as="h3" textStyle="heading" marginTop="14px">
+        Typed by hand in the program
+      </Heading>
+      <List.Root listStyle="none">
+        {program.taken.map(({ firstLine, before, after }) => (
+          <List.Item key={firstLine}>
+            line {firstLine}: <Num>{after.length > 0 ? after.join(' / ') : 'nothing'}</Num>
+            {before.length > 0 ? (
+              <>
+                {' '}
+                in place of <Num>{before.join(' / ')}</Num>
+              </>
+            ) : (
+              ' put in'
+            )}
+          </List.Item>
+        ))}
+      </List.Root>
+    </>
+  );
+}
+
 /** The shown setup on paper: zero, tools as they are put in, and every hole by its tag. */
 export default function SheetPlace() {
   const { open, plan, setup, rows } = useJob();
@@ -64,6 +92,7 @@ export default function SheetPlace() {
         {say(setup.clearance)} {u}.
       </p>
       <AcceptedList />
+      <HandEdits />
       <Heading as="h3" textStyle="heading" marginTop="14px">
         Tools
       </Heading>
