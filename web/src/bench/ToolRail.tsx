@@ -32,7 +32,7 @@ const FEW = 9;
 
 /** The program as the machine will run it: a card a tool, its operations as bars as wide as their time. */
 export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
-  const { program, produced, checks } = useJob();
+  const { program, produced, checks, metal } = useJob();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -96,7 +96,9 @@ export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
               ? `■ ${errors} to mend`
               : warnings
                 ? `▲ ${warnings} to look at`
-                : 'nothing wrong'}
+                : metal === 'under way'
+                  ? 'taking metal off …'
+                  : 'nothing wrong'}
         </Text>
       </Box>
     </footer>

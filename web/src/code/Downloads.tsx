@@ -9,12 +9,11 @@ import { askedBefore } from './asked-before.ts';
 
 /** The program of the shown setup as a file, and those of all setups in one; where something is wrong, that is said and asked first. */
 export function Downloads() {
-  const { program, produced, open } = useJob();
+  const { program, produced, open, checks, metal } = useJob();
   const [asking, setAsking] = useState<WrittenSetup[] | null>(null);
   if (!produced || produced.programs.length === 0) return null;
   const { programs } = produced;
   // Until the plan's own code is read back, what is there is of the plan before, or not known to be in order.
-  const checks = produced.checks ?? [];
   const isReading = produced.checks === null;
   const save = (list: readonly WrittenSetup[]): void => {
     setAsking(null);
@@ -22,7 +21,7 @@ export function Downloads() {
     void zipped(list).then((bytes) => saveFile(`${zipName(open.job.name)}.zip`, bytes, 'application/zip'));
   };
   const start = (list: WrittenSetup[]): void => {
-    if (askedBefore(list, checks).length > 0) setAsking(list);
+    if (askedBefore(list, checks, metal).length > 0) setAsking(list);
     else save(list);
   };
   return (
@@ -55,7 +54,7 @@ export function Downloads() {
           }
         >
           <List.Root gap="4px" paddingInlineStart="18px">
-            {askedBefore(asking, checks).map((text) => (
+            {askedBefore(asking, checks, metal).map((text) => (
               <List.Item key={text}>{text}</List.Item>
             ))}
           </List.Root>

@@ -21,6 +21,7 @@ import { placeOfAddress } from './places.ts';
 import { setupToShow } from './setup-to-show.ts';
 import { SolidChoice } from './SolidChoice.tsx';
 import { usePick, usePlan } from './store.ts';
+import { useMetalProof } from '../prove/use-metal.ts';
 import { useAutosave, useProduced } from './use-job.ts';
 import { useSummary } from './use-summary.ts';
 
@@ -50,7 +51,8 @@ export default function JobLayout() {
   const plan = usePlan((s) => s.plan);
   const saving = useAutosave(open);
   const { picture, produced, error, remote } = useProduced(open, library.data, plan);
-  useSummary(id, produced, saving.save);
+  const proof = useMetalProof(produced, remote, place === 'prove');
+  useSummary(id, produced, proof, saving.save);
   const wanted = usePick((s) => s.setupId);
   const pick = usePick((s) => s.pick);
   const [keys, setKeys] = useState(false);
@@ -92,11 +94,12 @@ export default function JobLayout() {
       picture,
       produced,
       rows,
-      checks: produced?.checks ?? [],
+      checks: proof.checks ?? produced?.checks ?? [],
+      metal: proof.metal,
       program: produced?.programs.find((p) => p.setup.setup.id === setup.id) ?? null,
       remote,
     };
-  }, [id, open, plan, setup, library.data, picture, produced, rows, remote]);
+  }, [id, open, plan, setup, library.data, picture, produced, proof.checks, proof.metal, rows, remote]);
 
   if (query.isError || library.isError) {
     return (

@@ -8,6 +8,7 @@ import type { Check } from '@yellow-pin/core/proof/checks/check';
 import type { OpenJob } from '../api.ts';
 import type { JobWorker, PartPicture } from '../workers/job.worker.ts';
 import type { ScreenProgram } from '../workers/produce-steps.ts';
+import type { MetalWord } from '../prove/use-metal.ts';
 import type { Produced } from './produced.ts';
 
 /** One loaded job, shared by all its places. */
@@ -23,8 +24,9 @@ export interface JobView {
   picture: PartPicture | null;
   produced: Produced | null;
   rows: Row[];
-  /** What proving found; empty while the code is read back. */
+  /** What text and metal were found to do, the text's alone as long as the metal is not known; empty while the code is read back. */
   checks: readonly Check[];
+  metal: MetalWord;
   /** The shown setup's program; null where none of its rows is planned. */
   program: ScreenProgram | null;
   remote: RefObject<Comlink.Remote<JobWorker> | null>;

@@ -3,10 +3,14 @@ import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { useJob } from '../job/job-view.ts';
 import { FindingLine } from './FindingLine.tsx';
 
+const METAL = {
+  'under way': 'The metal is being taken off …',
+  unknown: 'The metal could not be taken off: what it would show is not known.',
+} as const;
+
 /** What was found in the shown setup, or in all: each leads to its row and line. */
-export function CheckList({ all = false, found }: { all?: boolean; found?: readonly Check[] }) {
-  const { checks: told, produced, program, setup } = useJob();
-  const checks = found ?? told;
+export function CheckList({ all = false }: { all?: boolean }) {
+  const { checks, metal, produced, program, setup } = useJob();
   const own = worstFirst(
     all ? checks : checks.filter((c) => c.setupId === undefined || c.setupId === setup.id),
   );
@@ -17,7 +21,9 @@ export function CheckList({ all = false, found }: { all?: boolean; found?: reado
           {!produced?.checks
             ? 'Reading the code back …'
             : program
-              ? 'Read back and checked: nothing wrong was found.'
+              ? metal === 'known'
+                ? 'Read back and checked: nothing wrong was found.'
+                : `Read back: nothing wrong was found in the text. ${METAL[metal]}`
               : 'There is no program to check in this setup.'}
         </List.Item>
       )}

@@ -5,9 +5,7 @@ import { placeAddress } from '../job/places.ts';
 import { lazy, Suspense } from 'react';
 import { CheckList } from './CheckList.tsx';
 import { MetalSays } from './MetalSays.tsx';
-import { useMetal } from './play-store.ts';
 import { PlayBar } from './PlayBar.tsx';
-import { useMetalProof } from './use-metal.ts';
 import { usePlayer } from './use-player.ts';
 import { ViewChoices } from './ViewChoices.tsx';
 import { verdict } from './verdict.ts';
@@ -17,12 +15,10 @@ const TimeChart = lazy(() => import('./TimeChart.tsx'));
 
 /** May this be sent? One line that says so, and everything that was found. */
 export default function ProvePlace() {
-  const { id, produced } = useJob();
+  const { id, produced, checks, metal } = useJob();
   const { search } = useLocation();
-  useMetalProof();
   usePlayer();
-  const checks = useMetal((s) => s.checks) ?? produced?.checks ?? null;
-  const said = produced && verdict({ ...produced, checks });
+  const said = produced && verdict({ ...produced, checks: produced.checks && checks }, metal);
   return (
     <Box as="section" className="sheet" aria-label="Prove-out">
       <Box padding="12px 14px" borderBottomWidth="1px" borderColor="rule">
@@ -42,7 +38,7 @@ export default function ProvePlace() {
       <Box flex="1" minHeight="0" overflowY="auto" tabIndex={0} role="group" aria-label="What was found">
         <ViewChoices />
         <MetalSays />
-        <CheckList all found={checks ?? undefined} />
+        <CheckList all />
         <Suspense fallback={null}>
           <TimeChart />
         </Suspense>

@@ -61,8 +61,9 @@ export const usePlay = create<PlayState>()((set) => ({
 
 /** What taking the metal off has shown; `done` while it is under way. */
 interface MetalState {
-  /** Of which reading: results of another are not shown. */
+  /** Of which reading, and by which tolerance: results of another are not shown. */
   of: unknown;
+  asked: number;
   done: number | null;
   proof: MetalProof | null;
   checks: Check[] | null;
@@ -72,6 +73,7 @@ interface MetalState {
 
 export const useMetal = create<MetalState>()((set) => ({
   of: null,
+  asked: 0,
   done: null,
   proof: null,
   checks: null,

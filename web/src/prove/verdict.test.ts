@@ -5,6 +5,7 @@ import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { askedBefore } from '../code/asked-before.ts';
 import { setupToShow } from '../job/setup-to-show.ts';
 import type { ScreenProgram } from '../workers/produce-steps.ts';
+import type { MetalWord } from './use-metal.ts';
 import { verdict } from './verdict.ts';
 
 const job = (...notMade: (Row['notMade'] | null)[]) =>
@@ -17,8 +18,8 @@ const check = (severity: Check['severity'], setupId?: string): Check =>
   ({ rule: 'r', severity, message: 'm', tag: 'A', ...(setupId ? { setupId } : {}) }) as Check;
 
 describe('may it be sent', () => {
-  const of = (checks: Check[] | null, programs = [program()], rows = job(null)) =>
-    verdict({ job: rows, programs, checks })?.state ?? null;
+  const of = (checks: Check[] | null, programs = [program()], rows = job(null), metal: MetalWord = 'known') =>
+    verdict({ job: rows, programs, checks }, metal)?.state ?? null;
   it('is not known before the code is read back', () => expect(of(null)).toBeNull());
   it('is no where anything is wrong, and proved only where every row is made or left out', () => {
     expect(of([check('error')])).toBe('wrong');
@@ -26,10 +27,17 @@ describe('may it be sent', () => {
     expect(of([], [program()], job('no tool', null))).toBe('open');
     expect(of([check('warning')])).toBe('proved');
   });
+  it('is not said before the metal is known; what is wrong is said at once', () => {
+    for (const metal of ['under way', 'unknown'] as const) {
+      expect(of([], [program()], job(null), metal)).toBeNull();
+      expect(of([check('error')], [program()], job(null), metal)).toBe('wrong');
+    }
+  });
   it('is asked for the errors of just those programs that are given out', () => {
     const checks = [check('error', 's1'), check('error', 's2'), check('warning', 's1'), check('error')];
-    expect(askedBefore([program('s1')], checks)).toEqual(['A: m', 'A: m']);
-    expect(askedBefore([program('s3')], [check('error', 's1')])).toEqual([]);
+    expect(askedBefore([program('s1')], checks, 'known')).toEqual(['A: m', 'A: m']);
+    expect(askedBefore([program('s1')], [], 'under way')).toHaveLength(1);
+    expect(askedBefore([program('s3')], [check('error', 's1')], 'known')).toEqual([]);
   });
 });
 

@@ -1,17 +1,19 @@
+import type { Check } from '@yellow-pin/core/proof/checks/check';
 import type { Produced } from '../job/produced.ts';
+import type { MetalWord } from './use-metal.ts';
 
 /** `nothing`: there is no program; `open`: rows are not made; `wrong`: errors were found; `proved`: neither. */
 export type ProofState = 'nothing' | 'open' | 'wrong' | 'proved';
 
 /**
- * Whether a job's programs may be sent, in one line. Proved says what is proved by now: that the text was understood whole and every check
- * of depths, ways, order and holding passed; the metal that comes off is told beside it. Null while the code is read back.
+ * Whether a job's programs may be sent, in one line. Proved says that the text was understood whole, that every check of depths, ways, order
+ * and holding passed, and that the metal which comes off leaves the part; as long as the metal is not known, nothing is proved (`state` null).
+ * Null while the code is read back.
  */
-export function verdict({
-  job,
-  programs,
-  checks,
-}: Pick<Produced, 'job' | 'programs' | 'checks'>): { state: ProofState; text: string } | null {
+export function verdict(
+  { job, programs, checks }: Pick<Produced, 'job' | 'programs'> & { checks: readonly Check[] | null },
+  metal: MetalWord,
+): { state: ProofState | null; text: string } | null {
   if (!checks) return null;
   const errors = checks.filter((c) => c.severity === 'error').length;
   const warnings = checks.filter((c) => c.severity === 'warning').length;
@@ -24,6 +26,14 @@ export function verdict({
     };
   if (programs.length === 0)
     return { state: 'nothing', text: `There is no program yet: no row is planned.${look}` };
+  if (metal !== 'known')
+    return {
+      state: null,
+      text:
+        metal === 'under way'
+          ? `Nothing wrong in the text; the metal is being taken off …${look}`
+          : `Nothing wrong in the text; the metal could not be taken off, so it is not proved. Load the page again.${look}`,
+    };
   if (open > 0)
     return {
       state: 'open',

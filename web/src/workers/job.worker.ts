@@ -14,14 +14,7 @@ import { pickables as pickablesOf, type Pickable, type PickableKind } from '@yel
 import { drawPicture, type Picture } from '@yellow-pin/core/model/picture';
 import { edgeSegments, meshModel, type PartMesh } from '@yellow-pin/core/model/mesh';
 import { boundsOf, type Bounds, type ModelNote, type SolidModel } from '@yellow-pin/core/model/solid-model';
-import {
-  Desk,
-  metalInStretches,
-  type Frame,
-  type MetalStep,
-  type ReadJob,
-  type Reel,
-} from './metal-steps.ts';
+import { Desk, MetalDesk, type Frame, type MetalStep, type ReadJob, type Reel } from './metal-steps.ts';
 import { newCurves, screenProof, type ScreenStep } from './produce-steps.ts';
 
 export interface PartPicture {
@@ -148,6 +141,7 @@ let sent = new Set<string>();
 let readJob: ReadJob | null = null;
 let latestMetal = 0;
 const desk = new Desk();
+const metalDesk = new MetalDesk();
 const producer = new Producer();
 let source: PlanSource | null = null;
 let shown: { of: Feature[]; solid: number | null; list: Feature[] } | null = null;
@@ -214,16 +208,20 @@ function shownFeatures(all: Feature[]): Feature[] {
 }
 
 /**
- * Takes the metal off by what was read last, and compares it with the part. False where there is nothing read, or another request came
- * meanwhile.
+ * Takes the metal off by what was read last, and compares it with the part; after `rest` ms in which nothing else is read. False where there
+ * is nothing read, or another request came meanwhile. What is known of the same texts is told at once.
  */
-async function metal(tolerance: number, tell: (step: MetalStep) => void): Promise<boolean> {
+async function metal(tolerance: number, rest: number, tell: (step: MetalStep) => void): Promise<boolean> {
   const mine = readJob;
   const me = ++latestMetal;
   if (!mine) return false;
-  return metalInStretches(mine, tolerance, tell, async () => {
+  if (metalDesk.tellsKnown(mine, tolerance, tell)) return true;
+  const isWanted = (): boolean => mine === readJob && me === latestMetal;
+  await new Promise((resolve) => setTimeout(resolve, rest));
+  if (!isWanted()) return false;
+  return metalDesk.takeOff(mine, tolerance, tell, async () => {
     await pause();
-    return mine === readJob && me === latestMetal;
+    return isWanted();
   });
 }
 

@@ -25,31 +25,55 @@ export type MetalStep =
 /** How long a stretch of work may be before others are heard, ms. */
 const STRETCH = 25;
 
-/** Takes the metal off in stretches; `goesOn` is asked between them. False where it was given up. */
-export async function metalInStretches(
-  { input, job, programs, checks, faces }: ReadJob,
-  tolerance: number,
-  tell: (step: MetalStep) => void,
-  goesOn: () => Promise<boolean>,
-): Promise<boolean> {
-  const steps = proveJobMetal(input, { job, programs, faces, tolerance });
-  let since = performance.now();
-  for (;;) {
-    const next = steps.next();
-    if (next.done) {
-      tell({
-        step: 'metal',
-        proof: next.value,
-        checks: withAccepted(withMetal(checks, next.value.checks), input.plan.accepted),
-      });
-      return true;
+/** What the metal of a job shows, with the findings of its texts. */
+const metalStep = ({ checks, input }: ReadJob, proof: MetalProof): MetalStep => ({
+  step: 'metal',
+  proof,
+  checks: withAccepted(withMetal(checks, proof.checks), input.plan.accepted),
+});
+
+/** Takes metal off, and remembers what the last texts have shown: accepting a finding takes none off again. */
+export class MetalDesk {
+  private last: { of: ReadJob; tolerance: number; proof: MetalProof } | null = null;
+
+  /** Tells what is known where the texts are those of the last time; false where they are others. */
+  tellsKnown(of: ReadJob, tolerance: number, tell: (step: MetalStep) => void): boolean {
+    const { last } = this;
+    if (!last || last.tolerance !== tolerance || !isSameRead(last.of, of)) return false;
+    tell(metalStep(of, last.proof));
+    return true;
+  }
+
+  /** Takes the metal off in stretches; `goesOn` is asked between them. False where it was given up. */
+  async takeOff(
+    of: ReadJob,
+    tolerance: number,
+    tell: (step: MetalStep) => void,
+    goesOn: () => Promise<boolean>,
+  ): Promise<boolean> {
+    const { input, job, programs, faces } = of;
+    const steps = proveJobMetal(input, { job, programs, faces, tolerance });
+    let since = performance.now();
+    for (;;) {
+      const next = steps.next();
+      if (next.done) {
+        this.last = { of, tolerance, proof: next.value };
+        tell(metalStep(of, next.value));
+        return true;
+      }
+      if (performance.now() - since < STRETCH) continue;
+      tell({ step: 'progress', done: next.value.done });
+      if (!(await goesOn())) return false;
+      since = performance.now();
     }
-    if (performance.now() - since < STRETCH) continue;
-    tell({ step: 'progress', done: next.value.done });
-    if (!(await goesOn())) return false;
-    since = performance.now();
   }
 }
+
+/** Whether the same plan's same texts were read: what is read once is kept as it is. */
+const isSameRead = (a: ReadJob, b: ReadJob): boolean =>
+  a.job === b.job &&
+  a.programs.length === b.programs.length &&
+  a.programs.every((p, i) => p.read === b.programs[i]?.read);
 
 /** What is known of a program before it is played. */
 export interface Reel {
