@@ -2,6 +2,7 @@ import type { Fill, MetalGrid } from './grid.ts';
 import { TILE } from './grid.ts';
 import { without } from './cavities.ts';
 import type { PartColumn, PartColumns } from './part.ts';
+import { blockSide, PaintBlocks } from './paint.ts';
 import type { WantedCuts } from './wanted.ts';
 
 export type DifferenceKind = 'over-cut' | 'left-over' | 'wanted';
@@ -19,6 +20,8 @@ export interface Difference {
   volume: number;
   /** Number of the motion that cut there, from 0; null where that is not known. */
   motion: number | null;
+  /** Where all of it lies. */
+  blocks: PaintBlocks;
 }
 
 /** What is shorter than this along a column is a rounding, mm. */
@@ -126,7 +129,21 @@ function judge(
       const volume = (high - low - (beyond ? beyond.high - beyond.low : 0)) * area;
       if (volume > 0) {
         const face = faceAt(column.model, low, high)?.face ?? -1;
-        add(found, { kind: 'wanted', face, cavity: null, depth: 0, at: [x, y, low], volume, motion: null });
+        const blocks = add(found, blockSide(grid.place.cell), {
+          kind: 'wanted',
+          face,
+          cavity: null,
+          depth: 0,
+          at: [x, y, low],
+          volume,
+          motion: null,
+        });
+        blocks.add(
+          x,
+          y,
+          beyond && beyond.low === low ? beyond.high : low,
+          beyond?.high === high ? beyond.low : high,
+        );
       }
       if (!beyond || beyond.high - beyond.low <= LEAST) continue;
       ({ low, high } = beyond);
@@ -134,7 +151,7 @@ function judge(
     const volume = (high - low) * area;
     const worst = depthOf(input, kind, column, low, high);
     if (worst.depth <= tolerance) continue;
-    add(found, {
+    const blocks = add(found, blockSide(grid.place.cell), {
       kind,
       face: worst.face,
       cavity: kind === 'left-over' ? input.cavityAt(x, y, (low + high) / 2) : null,
@@ -143,6 +160,7 @@ function judge(
       volume,
       motion: kind === 'over-cut' ? makerAt(grid, i, j, low, high) : null,
     });
+    blocks.add(x, y, low, high);
   }
 }
 
@@ -198,18 +216,22 @@ function faceAt({ z, face }: PartColumn, low: number, high: number): { z: number
   return null;
 }
 
-function add(found: Map<string, Difference>, d: Difference): void {
+/** Adds what one column shows to its face's difference, and gives the blocks of that. */
+function add(found: Map<string, Difference>, side: number, d: Omit<Difference, 'blocks'>): PaintBlocks {
   const key = `${d.kind}/${d.cavity ?? d.face}`;
   const known = found.get(key);
   if (!known) {
-    found.set(key, d);
-    return;
+    const blocks = new PaintBlocks(side);
+    found.set(key, { ...d, blocks });
+    return blocks;
   }
   known.volume += d.volume;
-  if (d.depth <= known.depth) return;
-  known.depth = d.depth;
-  known.at = d.at;
-  known.motion = d.motion ?? known.motion;
+  if (d.depth > known.depth) {
+    known.depth = d.depth;
+    known.at = d.at;
+    known.motion = d.motion ?? known.motion;
+  }
+  return known.blocks;
 }
 
 /** The motion that made an end of the gap between two heights; null where nothing of the column is left to tell. */

@@ -1,4 +1,4 @@
-import { toFrame } from '../geometry/frame.ts';
+import { fromFrame, toFrame } from '../geometry/frame.ts';
 import type { Vec3 } from '../geometry/vec.ts';
 import type { DerivedJob, DerivedSetup } from '../job/derive.ts';
 import type { Check } from '../proof/checks/check.ts';
@@ -45,6 +45,7 @@ export function contactChecks(
         message: `line ${m.line}${more}: ${what} ${c.isRapid ? 'goes at rapid' : 'is led'} through ${input.say(c.depth)} of metal at ${where(input, c.at)}. ${c.isRapid ? 'Lift it over, or feed it there.' : 'Take a longer stick-out or a smaller holder, or cut less deep.'}`,
         setupId: setup.setup.id,
         line: m.line,
+        at: fromFrame(setup.frame.frame, c.at),
       },
     ];
   });
@@ -83,6 +84,7 @@ export function placeChecks(places: readonly ProofPlace[], { setup }: ReadSetup,
       feature: p.feature ?? undefined,
       setupId: p.setupId,
       line: p.line ?? undefined,
+      at: p.at,
     };
   });
 }

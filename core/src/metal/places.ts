@@ -6,6 +6,7 @@ import type { DerivedJob, DerivedSetup, Row } from '../job/derive.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
 import { widestStep } from '../tools/kinds/kind.ts';
 import type { Difference, DifferenceKind } from './compare.ts';
+import { blockSide, PaintBlocks } from './paint.ts';
 import type { WallFinding, WallProbes } from './probes.ts';
 import type { SetupMetal } from './setup-metal.ts';
 
@@ -50,20 +51,26 @@ export const homeOf = (row: Row): string | null => row.operations.at(-1)?.setupI
 /** What the walls say that the grid may be too coarse for. Their volumes are the grid's affair. */
 export function wallDifferences(
   probes: WallProbes | null,
-  { cavities }: SetupMetal,
+  { cavities, grid }: SetupMetal,
   owners: ReturnType<typeof ownersOf>,
   setupId: string,
 ): Difference[] {
   if (!probes) return [];
-  const difference = (kind: DifferenceKind, w: WallFinding): Difference => ({
-    kind,
-    face: w.face,
-    cavity: null,
-    depth: w.depth,
-    at: w.at,
-    volume: 0,
-    motion: w.motion,
-  });
+  const side = blockSide(grid.place.cell);
+  const difference = (kind: DifferenceKind, w: WallFinding): Difference => {
+    const blocks = new PaintBlocks(side);
+    blocks.add(w.at[0], w.at[1], w.at[2] - side / 2, w.at[2] + side / 2);
+    return {
+      kind,
+      face: w.face,
+      cavity: null,
+      depth: w.depth,
+      at: w.at,
+      volume: 0,
+      motion: w.motion,
+      blocks,
+    };
+  };
   const isDue = (face: number, x: number, y: number, z: number): boolean => {
     const owner = owners.get(face);
     if (!owner || owner.row.operations.length === 0 || homeOf(owner.row) !== setupId) return false;

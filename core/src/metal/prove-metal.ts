@@ -14,6 +14,7 @@ import {
   type ProofPlace,
   type ReadSetup,
 } from './places.ts';
+import { blockSide, type Paint } from './paint.ts';
 import { FacePoints, WallProbes } from './probes.ts';
 import type { Contact } from './run.ts';
 import { bodiesByNumber, cellFor, REACH, SetupMetal, type MetalInput } from './setup-metal.ts';
@@ -26,6 +27,8 @@ export interface MetalProof {
   largestOvercut: number | null;
   places: ProofPlace[];
   checks: Check[];
+  /** Where all of it lies, to be drawn. */
+  paint: Paint[];
   /** What the volumes do not count, in words. */
   notCounted: string[];
   /** Size of a cell, mm: walls are judged by the exact surfaces, volumes within about 1 % of a tool this many cells across. */
@@ -56,6 +59,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
   const owners = ownersOf(job);
   const places: ProofPlace[] = [];
   const checks: Check[] = [];
+  const paint: Paint[] = [];
   const points = mesh && input.faces ? new FacePoints(mesh, input.faces) : null;
   const before: SetupMetal[] = [];
   const skipped = { columns: 0 };
@@ -97,11 +101,20 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
           yield { done: (k + 0.6 + (0.4 * step.value) / tiles.length) / programs.length };
         step = compare.next();
       }
-      const own = together(
-        [...step.value, ...wallDifferences(probes, metal, owners, setupId)].flatMap(
-          (d) => placeOf(d, owners, program, isLast) ?? [],
-        ),
-      );
+      const found: ProofPlace[] = [];
+      for (const d of [...step.value, ...wallDifferences(probes, metal, owners, setupId)]) {
+        const place = placeOf(d, owners, program, isLast);
+        if (!place) continue;
+        found.push(place);
+        paint.push({
+          setupId,
+          kind: d.kind,
+          tag: place.tag,
+          side: blockSide(cell),
+          blocks: d.blocks.blocks(),
+        });
+      }
+      const own = together(found);
       places.push(...own);
       checks.push(...placeChecks(own, program, input));
     }
@@ -111,6 +124,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     ...volumes(places, mesh !== null),
     places,
     checks,
+    paint,
     notCounted: notCounted(input, skipped.columns, before),
     cell,
   };

@@ -177,8 +177,13 @@ interface PickState extends InHand {
   picking: Picking | null;
   /** Why the last click did nothing. */
   pickSaid: string | null;
+  /** The place of the finding that was clicked, in the part file's frame, mm. */
+  place: Vec3 | null;
   pick(part: Partial<Omit<PickState, 'pick'>>): void;
 }
+
+/** Whether another thing is taken in hand: the place of what was in hand before is its own no longer. */
+const isOther = (part: object): boolean => 'tag' in part || 'hole' in part || 'line' in part;
 
 export const usePick = create<PickState>()((set) => ({
   setupId: null,
@@ -191,7 +196,8 @@ export const usePick = create<PickState>()((set) => ({
   chosen: [],
   picking: null,
   pickSaid: null,
-  pick: (part) => set(part),
+  place: null,
+  pick: (part) => set(isOther(part) ? { place: null, ...part } : part),
 }));
 
 /** Some of what is in hand; who uses it is drawn again when just that changes. */

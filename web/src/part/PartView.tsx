@@ -8,6 +8,7 @@ import type { PartPicture } from '../workers/job.worker.ts';
 import type { Curves, ScreenProgram } from '../workers/produce-steps.ts';
 import type { Library } from '@yellow-pin/core/plan/library';
 import { usePlay } from '../prove/play-store.ts';
+import { Differences } from './Differences.tsx';
 import { MetalBody } from './MetalBody.tsx';
 import { ToolInPlace } from './ToolInPlace.tsx';
 import { FeatureCurves } from './FeatureCurves.tsx';
@@ -121,6 +122,7 @@ export default function PartView({
             <lineBasicMaterial color={paint('part-edge', mode)} />
           </lineSegments>
         </group>
+        {library && <Differences setup={setup} />}
         <ZeroAndAxes setup={setup} size={size} layer={layer} />
         <StockView setup={setup} picture={picture} />
         <FeatureCurves curves={curves} rows={rows} setup={setup} />

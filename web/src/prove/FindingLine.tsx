@@ -30,6 +30,7 @@ export function FindingLine({ check: c }: { check: Check }) {
               ...NOTHING,
               tag: c.tag ?? null,
               line: c.line ?? null,
+              place: c.at ?? null,
               ...(c.setupId === undefined ? {} : { setupId: c.setupId }),
             })
           }

@@ -6,11 +6,10 @@ import { useJob } from '../job/job-view.ts';
 import { NOTHING, usePick } from '../job/store.ts';
 import { LineButton } from '../kit/Chip.tsx';
 import { LengthField } from '../kit/LengthField.tsx';
+import { differenceOf } from './difference-words.ts';
 import { useMetal } from './play-store.ts';
 
 const MOST = 60;
-const MARKS = { 'over-cut': '▲', 'left-over': '■', wanted: '○' } as const;
-const NAMES = { 'over-cut': 'cut too deep', 'left-over': 'left', wanted: 'meant' } as const;
 
 /** What is left of the stock against the part: volumes, places by tag, and how finely it was looked at. */
 export function MetalSays() {
@@ -83,10 +82,12 @@ export function MetalSays() {
                 <LineButton
                   key={n}
                   width="auto"
-                  onClick={() => pick({ ...NOTHING, tag: p.tag, line: p.line, setupId: p.setupId })}
+                  onClick={() =>
+                    pick({ ...NOTHING, tag: p.tag, line: p.line, setupId: p.setupId, place: p.at })
+                  }
                 >
-                  {MARKS[p.kind]} {labelOf(p) ?? 'part'}:{' '}
-                  {p.depth >= REACH ? `${say(REACH)} or more` : say(p.depth)} {NAMES[p.kind]},{' '}
+                  {differenceOf(p.kind).sign} {labelOf(p) ?? 'part'}:{' '}
+                  {p.depth >= REACH ? `${say(REACH)} or more` : say(p.depth)} {differenceOf(p.kind).words},{' '}
                   {volume(p.volume)}
                 </LineButton>
               ))}

@@ -4,6 +4,7 @@ import { useJob } from '../job/job-view.ts';
 import { Chip } from '../kit/Chip.tsx';
 import { Choice } from '../kit/Choice.tsx';
 import { Slide } from '../kit/Slide.tsx';
+import { DIFFERENCES } from './difference-words.ts';
 import { CUTS, cutInk } from './cut-colours.ts';
 import { SHOWN, usePlay, type CutOpen } from './play-store.ts';
 
@@ -13,7 +14,7 @@ const PLANES = ['none', 'x', 'y', 'z'] as const;
 /** What is shown of metal and part, in which colours, and cut open where. */
 export function ViewChoices() {
   const { program } = useJob();
-  const { shown, byTool, colours, cut, reel, set } = usePlay();
+  const { shown, byTool, isPainted, colours, cut, reel, set } = usePlay();
   const tools = useMemo(() => (reel ? [...new Set(reel.tools)].filter((t) => t > 0) : []), [reel]);
   if (!reel || !program) return null;
   const nameOf = (number: number): string =>
@@ -34,6 +35,9 @@ export function ViewChoices() {
         ))}
         <Chip on={byTool} onClick={() => set({ byTool: !byTool })}>
           colours by tool
+        </Chip>
+        <Chip on={isPainted} onClick={() => set({ isPainted: !isPainted })}>
+          differences
         </Chip>
         <Choice
           label="Cut open along"
@@ -57,6 +61,18 @@ export function ViewChoices() {
           />
         )}
       </Flex>
+      {isPainted && (
+        <Wrap gap="4px 14px" marginTop="8px" aria-label="Differences" role="group">
+          {DIFFERENCES.map(({ kind, sign, words }) => (
+            <Flex key={kind} gap="5px" align="center">
+              <span className={`swatch ${kind}`} />
+              <Text textStyle="small" color="quiet">
+                {sign} {words}
+              </Text>
+            </Flex>
+          ))}
+        </Wrap>
+      )}
       {byTool && (
         <Wrap gap="4px 12px" marginTop="8px">
           {tools.map((t, n) => {

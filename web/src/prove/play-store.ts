@@ -27,6 +27,8 @@ interface PlayState {
   patches: ReadonlyMap<number, MetalMesh>;
   shown: Shown;
   byTool: boolean;
+  /** Where metal and part differ is hatched. */
+  isPainted: boolean;
   /** Colours chosen for tools, by number: which of the list. */
   colours: Readonly<Record<number, number>>;
   cut: CutOpen | null;
@@ -46,6 +48,7 @@ export const usePlay = create<PlayState>()((set) => ({
   stopsAtTool: false,
   shown: 'metal',
   byTool: true,
+  isPainted: true,
   colours: {},
   cut: null,
   set: (part) => set(part),

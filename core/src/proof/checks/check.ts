@@ -1,6 +1,7 @@
 import type { WantedRim } from '../../motion/work.ts';
 import type { CycleCall, ReadProgram } from '../../code/read/motion.ts';
 import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
+import type { Vec3 } from '../../geometry/vec.ts';
 import type { PlannedOperation, Row } from '../../job/row.ts';
 import type { HoleView } from '../../operations/hole-view.ts';
 import type { Work } from '../../motion/work.ts';
@@ -19,6 +20,8 @@ export interface Check {
   feature?: string;
   setupId?: string;
   line?: number;
+  /** The place of it in the part file's frame, mm. */
+  at?: Vec3;
   /** The text was not understood, or the plan cannot be posted so: it must be mended and cannot be accepted. */
   mustMend?: true;
   /** Why somebody has accepted it; it counts as a note then. */
