@@ -53,3 +53,22 @@ test('the part is turned by arrow keys, and the rows keep theirs', async ({ page
   await expect.poll(() => z.getAttribute('style'), { timeout: 60_000 }).not.toBe(before);
   await expect(page.locator('.row.on')).toHaveCount(0);
 });
+
+test('a finding leads to its place on the part', async ({ page }) => {
+  await open(page);
+  await page.keyboard.press('c');
+  await page
+    .getByTestId('code')
+    .locator('.cm-line', { hasText: /G8[123] .* F\d/ })
+    .first()
+    .click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('X1. Y1.');
+  const found = page.getByLabel('Checks').getByRole('button', { name: /where the part has no hole/ });
+  await found.first().click({ timeout: 60_000 });
+  await expect(page.getByTestId('place')).toBeVisible();
+  // Another row in hand: the place was not its own.
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByTestId('place')).toHaveCount(0);
+});

@@ -8,6 +8,7 @@ import { recognise } from '@yellow-pin/core/features/recognise';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { newPlan } from '@yellow-pin/core/plan/plan';
 import { produceJob, proveText } from '@yellow-pin/core/job/produce';
+import { metalOf } from '@yellow-pin/core/job/prove-metal';
 import { meshModel } from '@yellow-pin/core/model/mesh';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { demoPartPath } from '@yellow-pin/demo/jobs';
@@ -180,26 +181,34 @@ export async function mutatedPrograms(count: number, from = 1): Promise<Figure[]
   const input = inputOfSample(job, file);
   const programs = produceSample(job, file).programs;
   const lines = { slow: 0, ours: 0 };
+  let memory = 0;
   for (let seed = from; seed < from + count; seed++) {
     const random = chance(seed);
     const program = programs[Math.floor(random() * programs.length)]!;
     const text = mutate(program.text, random);
     const start = performance.now();
     try {
-      // The proof looks at all of the part: a share of them is enough, all are read.
-      if (seed % 20 === 0) proveText(input, program.setup.setup.id, text);
-      else readProgram(text, SHOP.machines[0]!);
+      // The proof looks at all of the part, and the metal of a few goes off as well: a share of them is enough, all are read.
+      const setupId = program.setup.setup.id;
+      if (seed % 20 === 0) {
+        const proven = proveText(input, setupId, text);
+        const setup = proven.job.setups.find((s) => s.setup.id === setupId)!;
+        if (seed % 100 === 0)
+          metalOf(input, { job: proven.job, programs: [{ ...proven, setup }], faces: null });
+      } else readProgram(text, SHOP.machines[0]!);
     } catch (error) {
       lines.ours++;
       say('program', seed, error);
     }
+    memory = Math.max(memory, process.memoryUsage().rss / 1e6);
     if (performance.now() - start > PROGRAM_HANG_MS) {
       lines.slow++;
       say('program', seed, `${Math.round(performance.now() - start)} ms`);
     }
   }
   return [
-    atMost(`${count} mutated programs: hangs`, lines.slow, 0),
+    atMost(`${count} mutated programs (${PROGRAM_HANG_MS / 1000} s each at most): hangs`, lines.slow, 0),
     atMost('  errors of ours', lines.ours, 0),
+    atMost('  memory at most, MB', Math.round(memory), 1500),
   ];
 }

@@ -309,6 +309,31 @@ describe('a slot milled by hand in a program of holes', () => {
     expect(beside.metal.places.some((p) => p.kind === 'left-over')).toBe(true);
   });
 
+  it('is found where its lead-in goes through the wall, with how far and its line', () => {
+    const lead = (t: string): string =>
+      milled(4)(t).replace('G54 G0 X-45. Y5.000', 'G54 G0 X-45. Y-8.').replace(
+        'G1 X45. F300.',
+        // On to the slot's middle from the left of its wall: the arc of the lead is right, the wall is in its way.
+        'G41 D42 G1 X-36. Y-4. F300.\nG3 X-27. Y5. R9.\nG40 G1 X-20. Y5.\nX45.',
+      );
+    const { checks, metal } = proved(slotted, lead);
+    const over = checks.find((c) => c.rule === 'over-cut')!;
+    expect(over.severity).toBe('error');
+    expect(lead(slotted.texts[0]!).split('\n')[over.line! - 1]).toMatch(/^G41|^G3/);
+    expect(over.at).toBeDefined();
+    expect(metal.overcutVolume).toBeGreaterThan(50);
+    // All of it is hatched on the part, and nothing where the part is as it should be.
+    const painted = metal.paint.filter((p) => p.kind === 'over-cut');
+    const blocks = painted.flatMap(({ blocks, side }) =>
+      Array.from(
+        { length: blocks.length / 4 },
+        (_, n) => side * side * (blocks[4 * n + 3]! - blocks[4 * n + 2]!),
+      ),
+    );
+    expect(blocks.reduce((a, b) => a + b, 0)).toBeGreaterThan(0.9 * metal.overcutVolume!);
+    expect(painted.every(({ blocks }) => blocks.every((v, n) => n % 4 !== 0 || v < -15))).toBe(true);
+  });
+
   it('is found 0.03 mm beside its place, though no cell of the grid is so narrow', () => {
     const { metal, checks } = proved(slotted, milled(4, 0.03));
     expect(metal.cell).toBeGreaterThan(0.1);
@@ -330,6 +355,20 @@ describe('a second setup', () => {
     const { metal, checks } = proved(two);
     expect(checks.filter((c) => c.severity === 'error')).toEqual([]);
     expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0 });
+    // The second goes down through what the first has drilled; where the first forgot to, there is metal.
+    const through = (t: string): string =>
+      t.replace(
+        '\nM30\n',
+        '\n(T10 DRILL D5.5)\nT10 M6\nS2000 M3\nG55 G0 X13. Y0.\nG43 H10 Z25.\nG0 Z-35.\nG0 Z25.\nM5\nG53 G0 Z0.\nM30\n',
+      );
+    const goesDown = (_: string, i: number): string => (i === 1 ? through(two.texts[1]!) : two.texts[0]!);
+    expect(errors(proved(two, goesDown).checks).filter((r) => /rapid/.test(r))).toEqual([]);
+    const forgot = proved(two, (t, i) =>
+      i === 1 ? through(t) : inTool(t, /DRILL D6 /, (p) => p.replace(/^G9[89] G8[^\n]*\n/gm, '')),
+    );
+    const hit = forgot.checks.find((c) => c.rule === 'rapid-into-metal')!;
+    expect(hit).toMatchObject({ severity: 'error', setupId: two.setups[1] });
+    expect(through(two.texts[1]!).split('\n')[hit.line! - 1]).toBe('G0 Z-35.');
   }, 30_000);
 });
 

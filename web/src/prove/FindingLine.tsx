@@ -1,8 +1,11 @@
 import { Box, Button, Flex, List, VisuallyHidden } from '@chakra-ui/react';
 import { useState } from 'react';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { acceptanceOf, isAcceptable, without } from '@yellow-pin/core/proof/accepted';
+import { useJob } from '../job/job-view.ts';
 import { changePlan, NOTHING, usePick, usePlan } from '../job/store.ts';
+import { placeOfLine } from '../workers/motion-pack.ts';
 import { LineButton } from '../kit/Chip.tsx';
 import { Num } from '../kit/Quiet.tsx';
 import { Sign } from '../kit/Remark.tsx';
@@ -10,9 +13,15 @@ import { TextField } from '../kit/TextField.tsx';
 
 /** One finding: it leads to its row and line, and may be accepted with a reason that is kept and printed. */
 export function FindingLine({ check: c }: { check: Check }) {
+  const { produced } = useJob();
   const pick = usePick((s) => s.pick);
   const accepted = usePlan((s) => s.plan?.accepted) ?? [];
   const [isAsked, setAsked] = useState(false);
+  const lineAt = ({ line, setupId }: Check): Vec3 | null => {
+    const program = produced?.programs.find((p) => p.setup.setup.id === setupId);
+    if (!program?.proof || line === undefined) return null;
+    return placeOfLine(program.proof.motion, line, program.setup.frame.frame.z);
+  };
   const take = (text: string): string | null => {
     const reason = text.trim();
     if (reason.length < 3) return 'Say why it may stay as it is.';
@@ -30,7 +39,7 @@ export function FindingLine({ check: c }: { check: Check }) {
               ...NOTHING,
               tag: c.tag ?? null,
               line: c.line ?? null,
-              place: c.at ?? null,
+              place: c.at ?? lineAt(c),
               ...(c.setupId === undefined ? {} : { setupId: c.setupId }),
             })
           }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Motion } from '@yellow-pin/core/code/read/motion';
 import { frameFrom } from '@yellow-pin/core/geometry/frame';
-import { packMotion, piecesOf } from './motion-pack.ts';
+import { packMotion, piecesOf, placeOfLine } from './motion-pack.ts';
 
 const motion = (line: number, kind: Motion['kind'], from: Motion['from'], to: Motion['to']): Motion => ({
   line,
@@ -27,6 +27,11 @@ describe('packed motion', () => {
     expect([...pack.lines]).toEqual([4, 5, 5]);
     expect([...pack.rapid]).toEqual([1, 0, 1]);
     expect([...pack.points.subarray(0, 6)]).toEqual([100, 0, 5, 110, 0, 5]);
+  });
+  it('knows where a line goes deepest', () => {
+    const pack = packMotion(MOTIONS, UP);
+    expect(placeOfLine(pack, 5, [0, 0, 1])).toEqual([110, 0, -2]);
+    expect(placeOfLine(pack, 6, [0, 0, 1])).toBeNull();
   });
   it('is taken apart by lines and by kind', () => {
     const pack = packMotion(MOTIONS, UP);

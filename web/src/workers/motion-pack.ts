@@ -1,5 +1,6 @@
 import type { Motion } from '@yellow-pin/core/code/read/motion';
 import { fromFrame, type Frame } from '@yellow-pin/core/geometry/frame';
+import { dot, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { motionPoints } from './motion-points.ts';
 
 /** A program's whole motion as straight pieces in the part's own coordinates: small to send and quick to draw. */
@@ -26,6 +27,17 @@ export function packMotion(motions: readonly Motion[], frame: Frame): MotionPack
     }
   }
   return { lines: Uint32Array.from(lines), rapid: Uint8Array.from(rapid), points: Float32Array.from(points) };
+}
+
+/** The deepest end of what a line does, in the part's own coordinates: the end farthest against `up`. Null where it moves nothing. */
+export function placeOfLine({ lines, points }: MotionPack, line: number, up: Vec3): Vec3 | null {
+  let best: Vec3 | null = null;
+  for (let i = 0; i < lines.length; i++) {
+    if (lines[i] !== line) continue;
+    const end: Vec3 = [points[6 * i + 3]!, points[6 * i + 4]!, points[6 * i + 5]!];
+    if (!best || dot(end, up) < dot(best, up) - 1e-4) best = end;
+  }
+  return best;
 }
 
 /** Rapid and feed pieces of some lines, as flat pairs of points; of all lines where no range is given. */
