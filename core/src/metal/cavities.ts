@@ -138,15 +138,24 @@ function gap([x0, y0, x1, y1]: readonly [number, number, number, number], x: num
   return Math.hypot(x - x0 - s * dx, y - y0 - s * dy);
 }
 
+/** Ends this near each other touch, mm. */
+const TOUCHING = 1e-6;
+
 /** Intervals put together: pairs of low and high, from low to high, none touching another. */
 export function union(pairs: readonly number[]): number[] {
+  if (pairs.length === 4) {
+    // Two of them, as nearly always.
+    const k = pairs[2]! < pairs[0]! ? 2 : 0;
+    const [a, b, c, d] = [pairs[k]!, pairs[k + 1]!, pairs[2 - k]!, pairs[3 - k]!];
+    return c <= b + TOUCHING ? [a, Math.max(b, d)] : [a, b, c, d];
+  }
   const list: [number, number][] = [];
   for (let n = 0; n < pairs.length; n += 2) list.push([pairs[n]!, pairs[n + 1]!]);
   list.sort((a, b) => a[0] - b[0]);
   const out: number[] = [];
   for (const [a, b] of list) {
     const end = out[out.length - 1];
-    if (end !== undefined && a <= end + 1e-6) out[out.length - 1] = Math.max(end, b);
+    if (end !== undefined && a <= end + TOUCHING) out[out.length - 1] = Math.max(end, b);
     else out.push(a, b);
   }
   return out;

@@ -23,8 +23,9 @@ export class Crossings {
   private face = new Int32Array(4 * CELLS);
   private up = new Int8Array(4 * CELLS);
   private count = 0;
-  /** One column in order. */
-  private readonly order: number[] = [];
+  /** One column in order: the first so many. */
+  private order = new Int32Array(64);
+  private length = 0;
 
   clear(): void {
     this.head.fill(-1);
@@ -67,7 +68,8 @@ export class Crossings {
       const from = at;
       this.sort(c);
       let depth = 0;
-      for (const n of this.order) {
+      for (let k = 0; k < this.length; k++) {
+        const n = this.order[k]!;
         const before = depth;
         depth -= this.up[n]!;
         if (before === 0 && depth === 1 && at > from && this.z[n]! - out.z[at - 1]! < TOUCHING) at--;
@@ -87,17 +89,23 @@ export class Crossings {
 
   /** The crossings of a column from low to high; of two at one height the way out first. */
   private sort(cell: number): void {
-    const { order, z, up } = this;
-    order.length = 0;
+    const { z, up } = this;
+    let { order } = this;
+    let length = 0;
     for (let n = this.head[cell]!; n >= 0; n = this.next[n]!) {
-      let k = order.length;
-      order.push(n);
+      if (length === order.length) {
+        order = new Int32Array(2 * length);
+        order.set(this.order);
+        this.order = order;
+      }
+      let k = length++;
       while (k > 0 && isBefore(z, up, n, order[k - 1]!)) {
         order[k] = order[k - 1]!;
         k--;
       }
       order[k] = n;
     }
+    this.length = length;
   }
 }
 

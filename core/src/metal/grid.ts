@@ -46,6 +46,7 @@ const MOST = 120;
  */
 export class MetalGrid {
   private readonly tiles: (Tile | null)[];
+  private readonly stock: Tile[] | null;
   readonly across: number;
   readonly down: number;
   private age = 0;
@@ -63,7 +64,10 @@ export class MetalGrid {
     private readonly fill: Fill,
     /** No metal of the stock stands higher. */
     readonly top: number,
+    /** Tiles are kept as they were before they were cut: for setups that begin with what this one leaves. */
+    keepsStock = false,
   ) {
+    this.stock = keepsStock ? [] : null;
     this.across = Math.ceil(place.nx / TILE);
     this.down = Math.ceil(place.ny / TILE);
     this.tiles = Array.from({ length: this.across * this.down }, () => null);
@@ -72,12 +76,13 @@ export class MetalGrid {
   /** Metal of one column, as pairs of low and high, from low to high. */
   column(i: number, j: number): number[] {
     const tile = this.tiles[this.tileOf(i, j)];
-    if (!tile) return [...(this.fresh(i, j) ?? [])];
-    const c = cellOf(i, j);
-    const start = 2 * c * tile.room;
-    const out: number[] = [];
-    for (let k = start; k < start + 2 * tile.count[c]!; k++) out.push(tile.z[k]!);
-    return out;
+    return tile ? columnOf(tile, cellOf(i, j)) : [...(this.fresh(i, j) ?? [])];
+  }
+
+  /** What stood in one column before anything was cut, in the same way. */
+  stockColumn(i: number, j: number): readonly number[] {
+    const tile = this.stock?.[this.tileOf(i, j)];
+    return tile ? columnOf(tile, cellOf(i, j)) : (this.fresh(i, j) ?? []);
   }
 
   /** Whether a column's metal lies as a stretch of these heights says, to within `slack`: asked of every column, it makes nothing. */
@@ -262,31 +267,29 @@ export class MetalGrid {
 
   /** A tile as the stock has it. */
   private open(k: number): Tile {
-    const columns: (readonly number[] | null)[] = [];
     const [i0, j0] = [(k % this.across) * TILE, Math.floor(k / this.across) * TILE];
-    let most = 1;
-    for (let j = 0; j < TILE; j++)
-      for (let i = 0; i < TILE; i++) {
-        const column = this.fresh(i0 + i, j0 + j);
-        columns.push(column);
-        most = Math.max(most, (column?.length ?? 0) / 2);
-      }
-    const room = most + 1;
+    const room = 2;
     const tile: Tile = {
       count: new Uint8Array(CELLS),
       z: new Float32Array(2 * CELLS * room),
       by: new Uint32Array(2 * CELLS * room),
       room,
       top: -Infinity,
-      age: this.age,
+      // One that is kept as it was is copied before it is first cut.
+      age: this.stock ? -1 : this.age,
     };
-    columns.forEach((column, c) => {
-      if (!column) return;
-      tile.count[c] = column.length / 2;
-      for (let k = 0; k < column.length; k++) tile.z[2 * c * room + k] = column[k]!;
-      if (column.length > 0) tile.top = Math.max(tile.top, column[column.length - 1]!);
-    });
+    for (let c = 0; c < CELLS; c++) {
+      const column = this.fresh(i0 + (c % TILE), j0 + Math.floor(c / TILE));
+      if (!column || column.length === 0) continue;
+      const n = column.length;
+      while (n > 2 * tile.room) widen(tile);
+      tile.count[c] = n / 2;
+      const start = 2 * c * tile.room;
+      for (let m = 0; m < n; m++) tile.z[start + m] = column[m]!;
+      if (column[n - 1]! > tile.top) tile.top = column[n - 1]!;
+    }
     this.tiles[k] = tile;
+    if (this.stock) this.stock[k] = tile;
     return tile;
   }
 
@@ -308,6 +311,14 @@ export class MetalGrid {
 export type MetalSnapshot = ReturnType<MetalGrid['snapshot']>;
 
 const cellOf = (i: number, j: number): number => (j % TILE) * TILE + (i % TILE);
+
+/** The metal of one cell's column. */
+function columnOf(tile: Tile, c: number): number[] {
+  const start = 2 * c * tile.room;
+  const out: number[] = [];
+  for (let k = start; k < start + 2 * tile.count[c]!; k++) out.push(tile.z[k]!);
+  return out;
+}
 
 /** Twice the room for intervals. */
 function widen(tile: Tile): void {

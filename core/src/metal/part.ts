@@ -98,6 +98,20 @@ export class PartColumns {
     return out;
   }
 
+  /** Where the part begins and ends in one column, from low to high; nothing where the mesh does not close over it. */
+  heights(i: number, j: number): readonly number[] {
+    const { nx, ny } = this.place;
+    if (i < 0 || j < 0 || i >= nx || j >= ny) return NOTHING.z;
+    const tile = this.tile(Math.floor(j / TILE) * this.across + Math.floor(i / TILE));
+    const n = (j % TILE) * TILE + (i % TILE);
+    const from = tile.start[n]!;
+    const count = tile.start[n + 1]! - from;
+    // Nearly all columns are one piece.
+    if (count === 2) return [tile.z[from]!, tile.z[from + 1]!];
+    if (count === 0) return NOTHING.z;
+    return Array.from(tile.z.subarray(from, from + count));
+  }
+
   /** Whether a grid's metal in a column is the part's, to within `slack`. */
   isIn(grid: MetalGrid, i: number, j: number, slack: number): boolean {
     const tile = this.tile(Math.floor(j / TILE) * this.across + Math.floor(i / TILE));

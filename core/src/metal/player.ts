@@ -50,12 +50,12 @@ export class Player {
     const cell = Math.max(0.05, longest / ACROSS);
     const before: SetupMetal[] = [];
     for (const { setup, read } of upTo.slice(0, -1)) {
-      const metal = new SetupMetal(setup, input, cell, before, bodiesOf);
+      const metal = new SetupMetal(setup, input, cell, before, bodiesOf, true);
       read.motions.forEach((m, n) => metal.run.run(m, n));
       before.push(metal);
     }
     const own = upTo[upTo.length - 1]!;
-    this.metal = new SetupMetal(own.setup, input, cell, before, bodiesOf);
+    this.metal = new SetupMetal(own.setup, input, cell, before, bodiesOf, false);
     this.motions = own.read.motions;
     this.ends = motionTimes(own.read, machine);
     const { across, down } = this.metal.grid;

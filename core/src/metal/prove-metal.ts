@@ -65,7 +65,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
   const skipped = { columns: 0 };
   for (const [k, program] of programs.entries()) {
     const { setup, read } = program;
-    const metal = new SetupMetal(setup, input, cell, before, bodiesOf);
+    const metal = new SetupMetal(setup, input, cell, before, bodiesOf, k < programs.length - 1);
     const setupId = setup.setup.id;
     const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf));
     const probes = points

@@ -10,7 +10,8 @@ import { Cavities } from './cavities.ts';
 import { MetalGrid, type Fill } from './grid.ts';
 import { PartColumns } from './part.ts';
 import { MetalRun } from './run.ts';
-import { gridPlace, leftBy, stockFill, type Before } from './stock.ts';
+import { leftBy, type Before } from './left-over.ts';
+import { gridPlace, stockFill } from './stock.ts';
 
 /** What metal is worked out from: the part, all that is to be made of it, and the tools. */
 export interface MetalInput {
@@ -42,6 +43,8 @@ export class SetupMetal {
     cell: number,
     before: readonly SetupMetal[],
     bodiesOf: (tool: number) => readonly ToolBody[] | null,
+    /** Others begin with what it leaves. */
+    isFollowed: boolean,
   ) {
     const { frame } = setup;
     const place = gridPlace(frame, cell);
@@ -50,13 +53,14 @@ export class SetupMetal {
     const fresh = stockFill(frame, this.part, this.cavities, setup.setup.stock.margin);
     // What each of them took is gone; one that began with a stock of its own knows nothing of those before it.
     this.base = followed(setup, before).reduce((base, b) => leftBy(b.took, base, frame), fresh);
-    this.grid = new MetalGrid(place, this.base, Math.max(frame.stock.max[2], frame.part.max[2]));
+    const top = Math.max(frame.stock.max[2], frame.part.max[2]);
+    this.grid = new MetalGrid(place, this.base, top, isFollowed);
     this.run = new MetalRun(this.grid, bodiesOf);
   }
 
   /** What it has taken away, for the setups after it. */
   private get took(): Before {
-    return { grid: this.grid, base: this.base, frame: this.setup.frame };
+    return { grid: this.grid, frame: this.setup.frame };
   }
 }
 
@@ -98,6 +102,10 @@ const ACROSS = 40;
 /** Cells that the motions of a program may pass in all: beyond it the grid is made coarser. */
 const MOST_CELLS = 4e7;
 const FINEST = 0.02;
+/** Columns that a job's programs may touch in all: beyond it the grid is made coarser. */
+const MOST_COLUMNS = 5e6;
+/** About what is touched beside a cut, since metal is kept in tiles, mm. */
+const BESIDE = 5;
 /** Cells along the longest side of a stock, at most. */
 const MOST_ALONG = 30_000;
 
@@ -111,10 +119,15 @@ export function cellFor(
 ): number {
   let smallest = Infinity;
   let area = 0;
+  let touched = 0;
   let longest = 0;
   for (const { read, setup } of programs) {
     const { min, max } = setup.frame.stock;
     longest = Math.max(longest, max[0] - min[0], max[1] - min[1]);
+    const whole = (max[0] - min[0] + BESIDE) * (max[1] - min[1] + BESIDE);
+    let own = 0;
+    // Several tools in one place touch it once.
+    const places = new Map<string, number>();
     for (const m of read.motions) {
       if (m.kind === 'rapid' || m.kind === 'dwell') continue;
       const cutting = bodiesOf(m.tool)?.filter((b) => b.part === 'cutting') ?? [];
@@ -130,9 +143,23 @@ export function cellFor(
           : 0;
       // What lies beyond the stock passes no cells.
       const round = Math.min(turned, 4 * longest) * Math.max(1, m.turns ?? 0);
-      area += Math.max(Math.min(Math.hypot(dx, dy), 2 * longest), round) * 2 * radius + 4 * radius * radius;
+      const way = Math.max(Math.min(Math.hypot(dx, dy), 2 * longest), round);
+      area += way * 2 * radius + 4 * radius * radius;
+      if (way > 0) own += way * (2 * radius + BESIDE);
+      else {
+        const place = `${m.to[0]}/${m.to[1]}`;
+        places.set(place, Math.max(radius, places.get(place) ?? 0));
+      }
     }
+    for (const radius of places.values()) own += (2 * radius + BESIDE) ** 2;
+    touched += Math.min(own, whole);
   }
   if (smallest === Infinity) return 0.2;
-  return Math.max(FINEST, longest / MOST_ALONG, smallest / ACROSS, Math.sqrt(area / MOST_CELLS));
+  return Math.max(
+    FINEST,
+    longest / MOST_ALONG,
+    smallest / ACROSS,
+    Math.sqrt(area / MOST_CELLS),
+    Math.sqrt(touched / MOST_COLUMNS),
+  );
 }

@@ -93,7 +93,8 @@ export function MetalSays() {
               ))}
           </Flex>
           <Text color="quiet" textStyle="small">
-            Threads and broken rims that are meant count as neither.
+            Threads and broken rims that are meant count as neither. Volumes are counted in cells of{' '}
+            {say(proof.cell)}; walls are judged by the part’s own surfaces.
           </Text>
         </>
       ) : (

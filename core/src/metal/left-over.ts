@@ -1,0 +1,142 @@
+import { dot, type Vec3 } from '../geometry/vec.ts';
+import { fromFrame, toFrame } from '../geometry/frame.ts';
+import type { SetupFrame } from '../setup/setup-frame.ts';
+import { without } from './cavities.ts';
+import { TILE, type Fill, type MetalGrid } from './grid.ts';
+
+/** A setup before, with what it has taken away: its grid keeps its stock. */
+export interface Before {
+  grid: MetalGrid;
+  frame: SetupFrame;
+}
+
+/** Metal of a setup less what one before has cut away, however the part was turned between them. */
+export function leftBy({ grid, frame }: Before, base: Fill, now: SetupFrame): Fill {
+  const [old, to] = [frame.frame, now.frame];
+  const taken = new TakenTiles(grid);
+  // A step along this setup's Z, and its origin, in the coordinates of the setup before.
+  const d: Vec3 = [dot(to.z, old.x), dot(to.z, old.y), dot(to.z, old.z)];
+  const isUpright = Math.abs(d[2]) > 0.999999;
+  const [low, high] = [now.body.box.min[2], now.body.box.max[2]];
+  return (x, y, i, j) => {
+    const own = base(x, y, i, j);
+    if (!own || own.length === 0) return own;
+    const p = toFrame(old, fromFrame(to, [x, y, 0]));
+    const gone = isUpright ? turned(taken.over(p[0], p[1]), p[2], d[2]) : across(taken, p, d, low, high);
+    return gone.length > 0 ? without(own, gone) : own;
+  };
+}
+
+/** What was cut away in one tile, column by column. */
+interface TakenTile {
+  /** Where each column's pairs begin; one more than there are columns. */
+  start: Uint32Array;
+  z: Float64Array;
+  /** Nothing was taken below and above. */
+  low: number;
+  high: number;
+}
+
+const NOTHING: readonly number[] = [];
+
+/** What was cut away of a setup's stock, worked out tile by tile as it is asked for. */
+class TakenTiles {
+  private readonly tiles: (TakenTile | null | undefined)[] = [];
+
+  constructor(readonly grid: MetalGrid) {}
+
+  /** What was cut away over a place, pairs from low to high. */
+  over(x: number, y: number): readonly number[] {
+    const { x0, y0, cell, nx, ny } = this.grid.place;
+    const [i, j] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
+    if (i < 0 || j < 0 || i >= nx || j >= ny) return NOTHING;
+    const tile = this.at(this.grid.tileOf(i, j));
+    if (!tile) return NOTHING;
+    const c = (j % TILE) * TILE + (i % TILE);
+    const [from, to] = [tile.start[c]!, tile.start[c + 1]!];
+    return from === to ? NOTHING : Array.from(tile.z.subarray(from, to));
+  }
+
+  /** A tile by its number; null where nothing was taken. */
+  at(k: number): TakenTile | null {
+    const known = this.tiles[k];
+    if (known !== undefined) return known;
+    return (this.tiles[k] = this.grid.isTouched(k) ? this.look(k) : null);
+  }
+
+  private look(k: number): TakenTile | null {
+    const { grid } = this;
+    const [i0, j0] = [(k % grid.across) * TILE, Math.floor(k / grid.across) * TILE];
+    const start = new Uint32Array(TILE * TILE + 1);
+    const z: number[] = [];
+    for (let c = 0; c < TILE * TILE; c++) {
+      const [i, j] = [i0 + (c % TILE), j0 + Math.floor(c / TILE)];
+      const stock = grid.stockColumn(i, j);
+      if (stock.length > 0) for (const v of without(stock, grid.column(i, j))) z.push(v);
+      start[c + 1] = z.length;
+    }
+    if (z.length === 0) return null;
+    let [low, high] = [Infinity, -Infinity];
+    for (const v of z) {
+      if (v < low) low = v;
+      if (v > high) high = v;
+    }
+    return { start, z: Float64Array.from(z), low, high };
+  }
+}
+
+/** The same line seen from above or from below: exact. */
+function turned(taken: readonly number[], origin: number, share: number): readonly number[] {
+  if (taken.length === 0) return taken;
+  const z = taken.map((v) => (v - origin) / share);
+  return share > 0 ? z : z.reverse();
+}
+
+/**
+ * A line across the columns: each cell that it passes is metal or not at its height; ends are right to half a cell. Tiles in which nothing
+ * was cut at its height are passed in one step.
+ */
+function across(taken: TakenTiles, p: Vec3, d: Vec3, low: number, high: number): number[] {
+  const out: number[] = [];
+  const { grid } = taken;
+  const { x0, y0, cell, nx, ny } = grid.place;
+  const side = TILE * cell;
+  const isLevel = Math.abs(d[2]) < 1e-9;
+  let number = -1;
+  let tile: TakenTile | null = null;
+  for (let k = 0; ; k++) {
+    const t = low + (k + 0.5) * cell;
+    if (t >= high) return out;
+    const x = p[0] + t * d[0];
+    const y = p[1] + t * d[1];
+    const i = Math.floor((x - x0) / cell);
+    const j = Math.floor((y - y0) / cell);
+    const here = i < 0 || j < 0 || i >= nx || j >= ny ? -1 : grid.tileOf(i, j);
+    if (here !== number || here < 0) {
+      number = here;
+      tile = here < 0 ? null : taken.at(here);
+      if (tile && isLevel && (p[2] <= tile.low || p[2] >= tile.high)) tile = null;
+    }
+    if (!tile) {
+      const exit = Math.min(leaves(x, d[0], x0, side), leaves(y, d[1], y0, side));
+      k += Math.max(0, Math.floor(exit / cell));
+      number = -1;
+      continue;
+    }
+    const c = (j % TILE) * TILE + (i % TILE);
+    const z = p[2] + t * d[2];
+    for (let n = tile.start[c]!; n < tile.start[c + 1]!; n += 2)
+      if (z > tile.z[n]! && z < tile.z[n + 1]!) {
+        const end = out[out.length - 1];
+        if (end !== undefined && t - cell / 2 <= end + 1e-9) out[out.length - 1] = t + cell / 2;
+        else out.push(t - cell / 2, t + cell / 2);
+      }
+  }
+}
+
+/** How far a line goes on before it leaves the tile that it is in, along one axis. */
+function leaves(v: number, share: number, from: number, side: number): number {
+  if (Math.abs(share) < 1e-12) return Infinity;
+  const border = from + (Math.floor((v - from) / side) + (share > 0 ? 1 : 0)) * side;
+  return Math.abs((border - v) / share);
+}
