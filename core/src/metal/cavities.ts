@@ -2,6 +2,8 @@ import { isHole, type Feature } from '../features/family.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import type { Box2 } from '../geometry/box-grid.ts';
 import { directionToFrame, toFrame, type Frame } from '../geometry/frame.ts';
+import { along, anyPerpendicular, cross, scale, type Vec3 } from '../geometry/vec.ts';
+import { alongZ, type Frustum } from './frustum.ts';
 import { PlaceList } from './place-list.ts';
 import { seenOpening } from '../space/openings.ts';
 
@@ -18,18 +20,27 @@ interface Cavity {
 const CELL = 4;
 const NONE: readonly number[] = [];
 
-/** The cavities that open along a setup's Z, as the metal that stands in them before they are made. */
+/** Holes whose axis lies nearer to Z stand upright. */
+const UPRIGHT = 0.999;
+/** How far out a step is looked at, of its radius. */
+const RIM = 0.8;
+/** And how far down, of its length. */
+const LOOKS = [0.2, 0.5, 0.8];
+
+/**
+ * The cavities of a part as the metal that stands in them before they are made: holes of all directions, and strips that open along Z. Strips
+ * that open another way are taken as made.
+ */
 export class Cavities {
   private readonly grid = new PlaceList<Cavity>(CELL);
   /** What each feature covers from above. */
   readonly boxes: { feature: string; box: Box2 }[] = [];
 
-  constructor(features: readonly Feature[], frame: Frame) {
+  /** `isGone`: whether metal at a place of the part file's frame was cut away in a setup before. */
+  constructor(features: readonly Feature[], frame: Frame, isGone: (p: Vec3) => boolean = () => false) {
     for (const f of features) {
-      const share = Math.abs(directionToFrame(frame, f.axis)[2]);
-      if (share < 0.999) continue;
-      if (isHole(f)) this.addHole(f, frame);
-      else this.addStrip(f, frame);
+      if (isHole(f)) this.addHole(f, frame, isGone);
+      else if (Math.abs(directionToFrame(frame, f.axis)[2]) > UPRIGHT) this.addStrip(f, frame);
     }
   }
 
@@ -54,60 +65,42 @@ export class Cavities {
     return null;
   }
 
-  private addHole(f: HoleFeature, frame: Frame): void {
-    const [cx, cy, entry] = toFrame(frame, f.entry);
-    const down = directionToFrame(frame, f.axis)[2] > 0 ? -1 : 1;
-    let depth = 0;
-    for (const s of f.stack) {
-      if (s.shape === 'flat') continue;
-      const [r0, r1] =
-        s.shape === 'cylinder' ? [s.diameter / 2, s.diameter / 2] : [s.startDiameter / 2, s.endDiameter / 2];
-      // A slanted entry: what lies above its lowest place is not all metal.
-      const top = depth === 0 ? Math.min(s.length, f.entryDrop) : depth;
-      const end = depth + s.length;
-      const from = depth;
-      this.addRound(f, cx, cy, Math.max(r0, r1), (rho) => {
-        // At this distance from the axis the step is there from one depth to another.
-        if (r0 === r1) return [entry + down * top, entry + down * end];
-        const cross = from + ((rho - r0) / (r1 - r0)) * s.length;
-        if (r0 > r1)
-          return rho <= r1
-            ? [entry + down * top, entry + down * end]
-            : [entry + down * top, entry + down * cross];
-        return rho <= r0
-          ? [entry + down * top, entry + down * end]
-          : [entry + down * cross, entry + down * end];
-      });
-      depth = end;
+  /**
+   * A hole, step by step. One of another direction that is made already is air, as the part has it: seen across, what was cut is known to
+   * half a cell only.
+   */
+  private addHole(f: HoleFeature, frame: Frame, isGone: (p: Vec3) => boolean): void {
+    const origin = toFrame(frame, f.entry);
+    const down = scale(f.axis, -1);
+    const axis = directionToFrame(frame, down);
+    const isUpright = Math.abs(axis[2]) > UPRIGHT;
+    for (const step of roundSteps(f)) {
+      if (!isUpright && isMade(f.entry, down, step, isGone)) continue;
+      const { s0, s1, r0, r1 } = step;
+      const r = Math.max(r0, r1);
+      const [xa, xb] = [origin[0] + s0 * axis[0], origin[0] + s1 * axis[0]];
+      const [ya, yb] = [origin[1] + s0 * axis[1], origin[1] + s1 * axis[1]];
+      const box: Box2 = [
+        Math.min(xa, xb) - r,
+        Math.min(ya, yb) - r,
+        Math.max(xa, xb) + r,
+        Math.max(ya, yb) + r,
+      ];
+      const round: Frustum = { ...step, origin, axis };
+      this.put(f, (x, y) => alongZ(round, x, y), box);
     }
-    const last = f.stack.findLast((s) => s.shape === 'cylinder');
-    if (f.kind === 'through' || last?.shape !== 'cylinder') return;
-    const r = last.diameter / 2;
-    const { bottom } = f;
-    if (bottom.shape === 'cone') {
-      const tan = Math.tan((bottom.angle * Math.PI) / 360);
-      this.addRound(f, cx, cy, r, (rho) => [entry + down * depth, entry + down * (depth + (r - rho) / tan)]);
-    } else if (bottom.shape === 'ball')
-      this.addRound(f, cx, cy, r, (rho) => [
-        entry + down * depth,
-        entry + down * (depth + Math.sqrt(Math.max(0, r * r - rho * rho))),
-      ]);
-  }
-
-  private addRound(
-    f: Feature,
-    cx: number,
-    cy: number,
-    r: number,
-    ends: (rho: number) => [number, number],
-  ): void {
-    const fills: Fills = (x, y) => {
-      const rho = Math.hypot(x - cx, y - cy);
-      if (rho > r) return null;
-      const [a, b] = ends(rho);
-      return a < b ? [a, b] : [b, a];
-    };
-    this.put(f, fills, [cx - r, cy - r, cx + r, cy + r]);
+    const ball = ballOf(f);
+    if (!ball) return;
+    const { depth, r } = ball;
+    const [cx, cy, cz] = along(origin, axis, depth);
+    this.put(
+      f,
+      (x, y) => {
+        const half = Math.sqrt(Math.max(0, r * r - (x - cx) ** 2 - (y - cy) ** 2));
+        return half > 0 ? [cz - half, cz + half] : null;
+      },
+      [cx - r, cy - r, cx + r, cy + r],
+    );
   }
 
   private put(f: Feature, fills: Fills, box: Box2): void {
@@ -129,6 +122,58 @@ export class Cavities {
       ]);
     }
   }
+}
+
+interface RoundStep {
+  s0: number;
+  s1: number;
+  r0: number;
+  r1: number;
+}
+
+/** A hole's steps and its drilled point along its axis, from its entry down. */
+function roundSteps({ stack, bottom, kind, entryDrop }: HoleFeature): RoundStep[] {
+  const out: RoundStep[] = [];
+  let depth = 0;
+  for (const s of stack) {
+    if (s.shape === 'flat') continue;
+    const [a, b] = s.shape === 'cylinder' ? [s.diameter, s.diameter] : [s.startDiameter, s.endDiameter];
+    // A slanted entry: what lies above its lowest place is not all metal.
+    const drop = depth === 0 ? Math.min(s.length, entryDrop) : 0;
+    const r0 = a / 2 + ((b - a) / 2) * (drop / s.length);
+    out.push({ s0: depth + drop, s1: depth + s.length, r0, r1: b / 2 });
+    depth += s.length;
+  }
+  const last = stack.findLast((s) => s.shape === 'cylinder');
+  if (kind !== 'through' && last?.shape === 'cylinder' && bottom.shape === 'cone') {
+    const r = last.diameter / 2;
+    out.push({ s0: depth, s1: depth + r / Math.tan((bottom.angle * Math.PI) / 360), r0: r, r1: 0 });
+  }
+  return out.filter(({ s0, s1 }) => s1 > s0);
+}
+
+/** The ball that a hole ends in, by the depth of its middle; null where it ends otherwise. */
+function ballOf({ stack, bottom, kind }: HoleFeature): { depth: number; r: number } | null {
+  const last = stack.findLast((s) => s.shape === 'cylinder');
+  if (kind === 'through' || last?.shape !== 'cylinder' || bottom.shape !== 'ball') return null;
+  return { depth: stack.reduce((n, s) => n + (s.shape === 'flat' ? 0 : s.length), 0), r: last.diameter / 2 };
+}
+
+/** Whether the metal near a step's wall is gone all round and from end to end. */
+function isMade(
+  entry: Vec3,
+  down: Vec3,
+  { s0, s1, r0, r1 }: RoundStep,
+  isGone: (p: Vec3) => boolean,
+): boolean {
+  const aside = anyPerpendicular(down);
+  const other = cross(down, aside);
+  const round = [aside, other, scale(aside, -1), scale(other, -1)];
+  return LOOKS.every((share) => {
+    const middle = along(entry, down, s0 + share * (s1 - s0));
+    const r = RIM * (r0 + share * (r1 - r0));
+    return round.every((d) => isGone(along(middle, d, r)));
+  });
 }
 
 function gap([x0, y0, x1, y1]: readonly [number, number, number, number], x: number, y: number): number {

@@ -1,5 +1,5 @@
 import { dot, type Vec3 } from '../geometry/vec.ts';
-import { fromFrame, toFrame } from '../geometry/frame.ts';
+import { fromFrame, toFrame, type Frame } from '../geometry/frame.ts';
 import type { SetupFrame } from '../setup/setup-frame.ts';
 import { without } from './cavities.ts';
 import { TILE, type Fill, type MetalGrid } from './grid.ts';
@@ -10,21 +10,40 @@ export interface Before {
   frame: SetupFrame;
 }
 
-/** Metal of a setup less what one before has cut away, however the part was turned between them. */
-export function leftBy({ grid, frame }: Before, base: Fill, now: SetupFrame): Fill {
-  const [old, to] = [frame.frame, now.frame];
-  const taken = new TakenTiles(grid);
-  // A step along this setup's Z, and its origin, in the coordinates of the setup before.
-  const d: Vec3 = [dot(to.z, old.x), dot(to.z, old.y), dot(to.z, old.z)];
-  const isUpright = Math.abs(d[2]) > 0.999999;
-  const [low, high] = [now.body.box.min[2], now.body.box.max[2]];
-  return (x, y, i, j) => {
-    const own = base(x, y, i, j);
-    if (!own || own.length === 0) return own;
-    const p = toFrame(old, fromFrame(to, [x, y, 0]));
-    const gone = isUpright ? turned(taken.over(p[0], p[1]), p[2], d[2]) : across(taken, p, d, low, high);
-    return gone.length > 0 ? without(own, gone) : own;
-  };
+/** What a setup before has cut away, as those after it ask. */
+export class TakenBefore {
+  private readonly taken: TakenTiles;
+  private readonly frame: Frame;
+
+  constructor({ grid, frame }: Before) {
+    this.taken = new TakenTiles(grid);
+    this.frame = frame.frame;
+  }
+
+  /** Whether metal at a place of the part file's frame was cut away. */
+  hadAt(p: Vec3): boolean {
+    const [x, y, z] = toFrame(this.frame, p);
+    const gone = this.taken.over(x, y);
+    for (let n = 0; n < gone.length; n += 2) if (z > gone[n]! && z < gone[n + 1]!) return true;
+    return false;
+  }
+
+  /** Metal of a later setup less what was cut away, however the part was turned between them. */
+  leaves(base: Fill, now: SetupFrame): Fill {
+    const { taken, frame: old } = this;
+    const to = now.frame;
+    // A step along that setup's Z, in the coordinates of this one.
+    const d: Vec3 = [dot(to.z, old.x), dot(to.z, old.y), dot(to.z, old.z)];
+    const isUpright = Math.abs(d[2]) > 0.999999;
+    const [low, high] = [now.body.box.min[2], now.body.box.max[2]];
+    return (x, y, i, j) => {
+      const own = base(x, y, i, j);
+      if (!own || own.length === 0) return own;
+      const p = toFrame(old, fromFrame(to, [x, y, 0]));
+      const gone = isUpright ? turned(taken.over(p[0], p[1]), p[2], d[2]) : across(taken, p, d, low, high);
+      return gone.length > 0 ? without(own, gone) : own;
+    };
+  }
 }
 
 /** What was cut away in one tile, column by column. */

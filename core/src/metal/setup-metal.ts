@@ -10,7 +10,7 @@ import { Cavities } from './cavities.ts';
 import { MetalGrid, type Fill } from './grid.ts';
 import { PartColumns } from './part.ts';
 import { MetalRun } from './run.ts';
-import { leftBy, type Before } from './left-over.ts';
+import { TakenBefore } from './left-over.ts';
 import { gridPlace, stockFill } from './stock.ts';
 
 /** What metal is worked out from: the part, all that is to be made of it, and the tools. */
@@ -36,6 +36,7 @@ export class SetupMetal {
   readonly run: MetalRun;
   /** What stands there before anything is cut here. */
   readonly base: Fill;
+  private taken: TakenBefore | null = null;
 
   constructor(
     readonly setup: DerivedSetup,
@@ -49,18 +50,19 @@ export class SetupMetal {
     const { frame } = setup;
     const place = gridPlace(frame, cell);
     this.part = input.mesh ? new PartColumns(input.mesh, input.faces, frame.frame, place, REACH) : null;
-    this.cavities = new Cavities(input.features, frame.frame);
-    const fresh = stockFill(frame, this.part, this.cavities, setup.setup.stock.margin);
     // What each of them took is gone; one that began with a stock of its own knows nothing of those before it.
-    this.base = followed(setup, before).reduce((base, b) => leftBy(b.took, base, frame), fresh);
+    const gone = followed(setup, before).map((b) => b.took);
+    this.cavities = new Cavities(input.features, frame.frame, (p) => gone.some((g) => g.hadAt(p)));
+    const fresh = stockFill(frame, this.part, this.cavities, setup.setup.stock.margin);
+    this.base = gone.reduce((base, g) => g.leaves(base, frame), fresh);
     const top = Math.max(frame.stock.max[2], frame.part.max[2]);
     this.grid = new MetalGrid(place, this.base, top, isFollowed);
     this.run = new MetalRun(this.grid, bodiesOf);
   }
 
-  /** What it has taken away, for the setups after it. */
-  private get took(): Before {
-    return { grid: this.grid, frame: this.setup.frame };
+  /** What it has taken away, for the setups after it: asked when it is done. */
+  private get took(): TakenBefore {
+    return (this.taken ??= new TakenBefore({ grid: this.grid, frame: this.setup.frame }));
   }
 }
 

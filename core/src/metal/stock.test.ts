@@ -97,4 +97,41 @@ describe('the metal that fills cavities', () => {
     expect(c.featureAt(6, 0, -1)).toBe(sunk.id);
     expect(c.featureAt(6, 0, -3)).toBeNull();
   });
+
+  it('of a hole from the side stands in the way of what comes from above, until it is made', () => {
+    // From the right, 10 below the top, 15 deep.
+    const side = hole({
+      entry: [40, 15, -10],
+      axis: [1, 0, 0],
+      depth: 15,
+      bottom: { shape: 'flat' },
+      stack: [{ shape: 'cylinder', diameter: 8, length: 15 }],
+      reachableFrom: [[1, 0, 0]],
+    });
+    const frame = setupFrame(newSetup('s1', 'top', '+Z'), model.bounds).frame;
+    const [cx, cy, cz] = frame.origin;
+    const over = (c: Cavities, x: number, y: number) =>
+      c.at(x - cx, y - cy).map((z) => Math.round((z + cz) * 1e3) / 1e3);
+    const full = new Cavities([side], frame);
+    expect(over(full, 30, 15)).toEqual([-14, -6]);
+    expect(over(full, 30, 18)).toEqual([-10 - 2.646, -10 + 2.646]);
+    expect(over(full, 24, 15)).toEqual([]);
+    expect(full.featureAt(30 - cx, 15 - cy, -10 - cz)).toBe(side.id);
+    // Made in a setup before: what was cut there is looked at, to its wall and its floor.
+    const cut = (depth: number) => (p: readonly number[]) =>
+      p[0]! > 40 - depth && Math.hypot(p[1]! - 15, p[2]! + 10) < 4;
+    expect(over(new Cavities([side], frame, cut(15)), 30, 15)).toEqual([]);
+    expect(over(new Cavities([side], frame, cut(9)), 30, 15)).toEqual([-14, -6]);
+  });
+
+  it('of a ball end is round', () => {
+    const ball = hole({
+      entry: [20, 15, 0],
+      depth: 12,
+      bottom: { shape: 'ball' },
+      stack: [{ shape: 'cylinder', diameter: 8, length: 12 }],
+    });
+    expect(Math.min(...at(inFrame([ball]), 0))).toBe(-16);
+    expect(Math.min(...at(inFrame([ball]), 3))).toBeCloseTo(-12 - Math.sqrt(7), 3);
+  });
 });
