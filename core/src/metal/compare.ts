@@ -1,5 +1,5 @@
 import type { Fill, MetalGrid } from './grid.ts';
-import { TILE } from './grid.ts';
+import { TILE } from './tile.ts';
 import { without } from './cavities.ts';
 import type { PartColumn, PartColumns } from './part.ts';
 import { blockSide, PaintBlocks } from './paint.ts';

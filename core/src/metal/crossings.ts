@@ -1,4 +1,4 @@
-import { TILE } from './grid.ts';
+import { TILE } from './tile.ts';
 
 const CELLS = TILE * TILE;
 

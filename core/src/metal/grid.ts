@@ -1,6 +1,4 @@
-/** Cells along one side of a tile. */
-export const TILE = 32;
-const CELLS = TILE * TILE;
+import { CELLS, cellOf, columnOf, copyOf, emptyTile, MOST, TILE, widen, type Tile } from './tile.ts';
 
 /** Where columns stand: square cells, their middles at `x0 + (i + 0.5) · cell`. Program coordinates, mm. */
 export interface GridPlace {
@@ -14,21 +12,6 @@ export interface GridPlace {
 /** What a fresh column holds: pairs of low and high, from low to high; `null` for nothing at all. */
 export type Fill = (x: number, y: number, i: number, j: number) => readonly number[] | null;
 
-/** Intervals of the columns of one tile. */
-interface Tile {
-  /** How many intervals each column has. */
-  count: Uint8Array;
-  /** Low and high of each interval, `room` intervals a column. */
-  z: Float32Array;
-  /** Which cut made each of these ends; 0: the stock's own. */
-  by: Uint32Array;
-  room: number;
-  /** No metal stands higher. */
-  top: number;
-  /** The snapshot it was last copied for. */
-  age: number;
-}
-
 /** Cuts away between two heights, and says how much was there, as a length, mm. */
 export interface Taken {
   length: number;
@@ -36,9 +19,6 @@ export interface Taken {
   low: number;
   high: number;
 }
-
-/** Pieces that a column may fall into. */
-const MOST = 120;
 
 /**
  * Metal as intervals along Z over a grid of columns, in typed arrays. Tiles are made when a cut first touches them: metal that nothing
@@ -176,6 +156,44 @@ export class MetalGrid {
     return true;
   }
 
+  /**
+   * Takes the metal between two heights from a run of columns of one row in one tile, `i` to `last`; gives how much was there in all, as a
+   * length, mm. The same as {@link take} of each, without a word on where.
+   */
+  takeRun(i: number, last: number, j: number, low: number, high: number, maker: number): number {
+    const k = this.tileOf(i, j);
+    let tile = this.tiles[k] ?? null;
+    if (low >= (tile?.top ?? this.top)) return 0;
+    tile = this.own(k, tile ?? this.open(k));
+    const { count } = tile;
+    let length = 0;
+    const first = cellOf(i, j);
+    for (let c = first; c <= first + last - i; c++) {
+      const n = count[c]!;
+      if (n === 0) continue;
+      if (n === 1) {
+        // One piece, of which nothing, all, or the upper end goes: nearly always.
+        const { z, by } = tile;
+        const at = 2 * c * tile.room;
+        const bottom = z[at]!;
+        const top = z[at + 1]!;
+        if (top <= low || bottom >= high) continue;
+        if (top <= high) {
+          length += top - Math.max(low, bottom);
+          if (bottom >= low) count[c] = 0;
+          else {
+            z[at + 1] = low;
+            by[at + 1] = maker;
+          }
+          this.touch(k);
+          continue;
+        }
+      }
+      if (this.take(i + c - first, j, low, high, maker)) length += this.taken.length;
+    }
+    return length;
+  }
+
   private carve(
     k: number,
     shared: Tile,
@@ -225,7 +243,11 @@ export class MetalGrid {
       by[at + 1] = topBy;
     }
     tile.count[c] = count + shift;
-    // Told once for a run of cells in one tile.
+    this.touch(k);
+  }
+
+  /** A tile changed; told once for a run of cells in one tile. */
+  private touch(k: number): void {
     if (this.touched === k) return;
     this.touched = k;
     this.changed.add(k);
@@ -268,16 +290,8 @@ export class MetalGrid {
   /** A tile as the stock has it. */
   private open(k: number): Tile {
     const [i0, j0] = [(k % this.across) * TILE, Math.floor(k / this.across) * TILE];
-    const room = 2;
-    const tile: Tile = {
-      count: new Uint8Array(CELLS),
-      z: new Float32Array(2 * CELLS * room),
-      by: new Uint32Array(2 * CELLS * room),
-      room,
-      top: -Infinity,
-      // One that is kept as it was is copied before it is first cut.
-      age: this.stock ? -1 : this.age,
-    };
+    // One that is kept as it was is copied before it is first cut.
+    const tile = emptyTile(this.stock ? -1 : this.age);
     for (let c = 0; c < CELLS; c++) {
       const column = this.fresh(i0 + (c % TILE), j0 + Math.floor(c / TILE));
       if (!column || column.length === 0) continue;
@@ -296,40 +310,10 @@ export class MetalGrid {
   /** The tile, copied where a snapshot still needs it as it was. */
   private own(k: number, tile: Tile): Tile {
     if (tile.age === this.age) return tile;
-    const copy: Tile = {
-      ...tile,
-      count: tile.count.slice(),
-      z: tile.z.slice(),
-      by: tile.by.slice(),
-      age: this.age,
-    };
+    const copy = copyOf(tile, this.age);
     this.tiles[k] = copy;
     return copy;
   }
 }
 
 export type MetalSnapshot = ReturnType<MetalGrid['snapshot']>;
-
-const cellOf = (i: number, j: number): number => (j % TILE) * TILE + (i % TILE);
-
-/** The metal of one cell's column. */
-function columnOf(tile: Tile, c: number): number[] {
-  const start = 2 * c * tile.room;
-  const out: number[] = [];
-  for (let k = start; k < start + 2 * tile.count[c]!; k++) out.push(tile.z[k]!);
-  return out;
-}
-
-/** Twice the room for intervals. */
-function widen(tile: Tile): void {
-  const room = 2 * tile.room;
-  const [z, by] = [new Float32Array(2 * CELLS * room), new Uint32Array(2 * CELLS * room)];
-  for (let c = 0; c < CELLS; c++) {
-    const from = 2 * c * tile.room;
-    z.set(tile.z.subarray(from, from + 2 * tile.room), 2 * c * room);
-    by.set(tile.by.subarray(from, from + 2 * tile.room), 2 * c * room);
-  }
-  tile.z = z;
-  tile.by = by;
-  tile.room = room;
-}

@@ -114,6 +114,33 @@ describe('places', () => {
   });
 });
 
+describe('a run of columns', () => {
+  it('loses what each of them would lose alone (property)', () => {
+    const height = fc.integer({ min: -30, max: 4 });
+    const cut = fc.tuple(height, height, fc.integer({ min: 0, max: 7 }), fc.integer({ min: 0, max: 7 }));
+    const place = { x0: 0, y0: 0, cell: 1, nx: 8, ny: 1 };
+    fc.assert(
+      fc.property(fc.array(cut, { maxLength: 12 }), (cuts) => {
+        const [one, other] = [0, 1].map(() => new MetalGrid(place, () => [-30, 0], 0)) as [
+          MetalGrid,
+          MetalGrid,
+        ];
+        for (const [n, [a, b, i, k]] of cuts.entries()) {
+          const [low, high, first, last] = [Math.min(a, b), Math.max(a, b), Math.min(i, k), Math.max(i, k)];
+          let sum = 0;
+          for (let c = first; c <= last; c++) if (one.take(c, 0, low, high, n + 1)) sum += one.taken.length;
+          expect(other.takeRun(first, last, 0, low, high, n + 1)).toBeCloseTo(sum, 9);
+        }
+        for (let c = 0; c < 8; c++) {
+          expect(other.column(c, 0)).toEqual(one.column(c, 0));
+          expect(other.makers(c, 0)).toEqual(one.makers(c, 0));
+        }
+        expect(other.takeChanged()).toEqual(one.takeChanged());
+      }),
+    );
+  });
+});
+
 describe('a triangle', () => {
   it('is as far from a point as its nearest place: no place of it is nearer (property)', () => {
     const number = fc.double({ min: -10, max: 10, noNaN: true });

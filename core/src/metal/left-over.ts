@@ -2,7 +2,8 @@ import { dot, type Vec3 } from '../geometry/vec.ts';
 import { fromFrame, toFrame, type Frame } from '../geometry/frame.ts';
 import type { SetupFrame } from '../setup/setup-frame.ts';
 import { without } from './cavities.ts';
-import { TILE, type Fill, type MetalGrid } from './grid.ts';
+import type { Fill, MetalGrid } from './grid.ts';
+import { TILE } from './tile.ts';
 
 /** A setup before, with what it has taken away: its grid keeps its stock. */
 export interface Before {

@@ -5,7 +5,8 @@ import type { Face } from '../model/solid-model.ts';
 import { distanceToSurface } from '../model/surface.ts';
 import { Crossings, type PartTile } from './crossings.ts';
 import { squareToTriangle } from './triangle.ts';
-import { TILE, type GridPlace, type MetalGrid } from './grid.ts';
+import type { GridPlace, MetalGrid } from './grid.ts';
+import { TILE } from './tile.ts';
 
 /** Metal of the finished part in one column: where a line along Z enters and leaves it, and through which faces. */
 export interface PartColumn {

@@ -1,7 +1,8 @@
 import type { MachineProfile } from '../code/profiles/schema.ts';
 import type { Motion } from '../code/read/motion.ts';
 import { motionTimes } from '../proof/time.ts';
-import { TILE, type MetalSnapshot } from './grid.ts';
+import type { MetalSnapshot } from './grid.ts';
+import { TILE } from './tile.ts';
 import { arcSweep } from '../geometry/arc.ts';
 import { meshMetal, type MetalMesh } from './picture.ts';
 import { bodiesByNumber, SetupMetal, type MetalInput } from './setup-metal.ts';

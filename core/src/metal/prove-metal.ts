@@ -4,7 +4,7 @@ import type { Check } from '../proof/checks/check.ts';
 import type { ToolBody } from './body.ts';
 import { compareTiles, type DifferenceKind } from './compare.ts';
 import { contactChecks, placeChecks, type Telling } from './findings.ts';
-import { TILE } from './grid.ts';
+import { TILE } from './tile.ts';
 import {
   homeOf,
   ownersOf,

@@ -2,7 +2,8 @@ import type { Motion } from '../code/read/motion.ts';
 import { known } from '../lists.ts';
 import type { ProfilePart } from '../tools/profile.ts';
 import type { ToolBody } from './body.ts';
-import { MetalGrid, TILE } from './grid.ts';
+import { MetalGrid } from './grid.ts';
+import { TILE } from './tile.ts';
 import type { WallProbes } from './probes.ts';
 import { arcWays, lineWay, type Span, type Way } from './sweep.ts';
 
@@ -150,6 +151,12 @@ export class MetalRun {
         // A tile whose metal lies lower is passed in one step.
         if (lowest >= grid.topOf(row + Math.floor(i / TILE))) {
           i = Math.floor(i / TILE) * TILE + TILE - 1;
+          continue;
+        }
+        if (isEven && isCutting && !meet) {
+          const last = Math.min(i1, Math.floor(i / TILE) * TILE + TILE - 1);
+          this.took += grid.takeRun(i, last, j, low, high, index + 1) * area;
+          i = last;
           continue;
         }
         const x = x0 + (i + 0.5) * cell;
