@@ -1,6 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
-const port = Number(process.env['E2E_PORT'] ?? 4699);
+/** A server of its own for each worker, with a database of its own: what one test stores no other sees. */
+const databases = (process.env['E2E_DATABASES'] ?? process.env['DATABASE_URL'] ?? '').split(',');
+const ports = (process.env['E2E_PORTS'] ?? '4699').split(',').map(Number);
 
 const chromium = (...args: string[]) => ({
   executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
@@ -19,11 +21,10 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 90_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: ports.length,
   retries: 0,
   reporter: [['list']],
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
   },
   projects: [
@@ -41,15 +42,15 @@ export default defineConfig({
     },
     { name: 'flat', testIgnore: 'part.spec.ts', use: { launchOptions: chromium('--disable-3d-apis') } },
   ],
-  webServer: {
+  webServer: ports.map((port, n) => ({
     command: 'node --import tsx server/src/main.ts',
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 90_000,
     env: {
       PORT: String(port),
-      DATABASE_URL: process.env['DATABASE_URL'] ?? '',
+      DATABASE_URL: databases[n] ?? '',
       LOG_LEVEL: 'warn',
       YELLOW_PIN_STEP_LIMIT_MB: '5',
     },
-  },
+  })),
 });

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { coverage, openPart, rowOf } from './open.ts';
 
 const PART = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));

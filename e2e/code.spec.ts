@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
 import { openPart } from './open.ts';
 
@@ -45,7 +45,8 @@ test('a line typed by hand is proved, shown against what was posted, stored, and
 });
 
 test('an edit that the plan runs over is told and waits; undone, it stands again', async ({ page }) => {
-  await openPart(page, PLATE, 'small-plate.step');
+  // A plate of its own: a copy of the one above would have its edits.
+  await openPart(page, Buffer.from(plateStep({ holes: 5 })), 'other-plate.step');
   await page.keyboard.press('c');
   await endOf(page, /G8[123] .* F\d/);
   await page.keyboard.press('Backspace');

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
 import { coverage, openPart as open, worksheet } from './open.ts';
 

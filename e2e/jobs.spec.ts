@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
 import { coverage, worksheet } from './open.ts';
 

@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Page } from './test.ts';
 
 /** Jobs whose parts are read already, by what they were read from: reading a file once is enough for all tests. */
 const known = new Map<string, string>();

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { openPart } from './open.ts';
 
 const BLOCK = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
 import { openPart } from './open.ts';
 

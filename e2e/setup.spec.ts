@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { coverage, openPart } from './open.ts';
 
 const CARRIER = readFileSync(new URL('../demo/parts/sensor-carrier.step', import.meta.url));

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
 import { openPart, rowOf } from './open.ts';
 

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
 import { coverage, dropPart, openPart, rowOf, worksheet } from './open.ts';
 

@@ -6,6 +6,9 @@ import { needNode, needPackages } from './lib/groundwork.mjs';
 import { needPostgres, sweepPostgres } from './lib/postgres.mjs';
 import { aptInstall, fail, freePort, say, show } from './lib/run.mjs';
 
+/** Browsers that test side by side, each with a server and a database of its own. */
+const SCREENS = 2;
+
 needNode();
 await needPackages();
 const chromium = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => existsSync(p));
@@ -26,7 +29,8 @@ const env = {
   ...process.env,
   DATABASE_URL: database.url,
   CHROMIUM: process.env.CHROMIUM ?? chromium ?? '/usr/bin/chromium',
-  E2E_PORT: String(await freePort()),
+  E2E_PORTS: (await freePorts(SCREENS)).join(','),
+  E2E_DATABASES: (await freshDatabases(database.url, SCREENS)).join(','),
 };
 
 const steps = [
@@ -41,3 +45,29 @@ for (const [what, command, args] of steps) {
   if ((await show(command, args, { env })) !== 0) fail(`${what} failed; the lines above say where.`);
 }
 say('all checks passed');
+
+/** Ports that nobody listens on, all different. */
+async function freePorts(count) {
+  const ports = new Set();
+  while (ports.size < count) ports.add(await freePort());
+  return [...ports];
+}
+
+/** Empty databases beside the one of an address. */
+async function freshDatabases(address, count) {
+  // Installed by now: not so when this file was read.
+  const { Client } = (await import('pg')).default;
+  const client = new Client({ connectionString: address });
+  await client.connect();
+  const names = Array.from({ length: count }, (_, n) => `yellow_pin_screens_${n + 1}`);
+  for (const name of names) {
+    await client.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    await client.query(`CREATE DATABASE ${name}`);
+  }
+  await client.end();
+  return names.map((name) => {
+    const url = new URL(address);
+    url.pathname = `/${name}`;
+    return url.href;
+  });
+}
