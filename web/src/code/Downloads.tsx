@@ -1,33 +1,36 @@
 import { Box, Button, List, Text } from '@chakra-ui/react';
 import { Download, FolderArchive } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { WrittenSetup } from '@yellow-pin/core/job/produce';
 import { useJob } from '../job/job-view.ts';
 import { Asked } from '../kit/Asked.tsx';
 import { saveFile } from '../kit/save-file.ts';
 import { askedBefore } from './asked-before.ts';
 
-/** The program of the shown setup as a file, and those of all setups in one; where something is wrong, that is said and asked first. */
+/**
+ * The program of the shown setup as a file, and those of all setups in one; where something is wrong, or not known yet, that is said and
+ * asked first.
+ */
 export function Downloads() {
-  const { program, produced, open, checks, metal } = useJob();
-  const [asking, setAsking] = useState<WrittenSetup[] | null>(null);
+  const { program, produced, open, plan, checks, metal } = useJob();
+  const [asking, setAsking] = useState<'this' | 'all' | null>(null);
   if (!produced || produced.programs.length === 0) return null;
   const { programs } = produced;
-  // Until the plan's own code is read back, what is there is of the plan before, or not known to be in order.
-  const isReading = produced.checks === null;
-  const save = (list: readonly WrittenSetup[]): void => {
+  // What was typed a moment ago is not in the code that is there.
+  const isReading = produced.checks === null || produced.of !== plan;
+  const list = asking === 'all' ? programs : program ? [program] : [];
+  const asked = isReading ? [READING] : askedBefore(list, checks, metal);
+  const isWaiting = isReading || metal === 'under way';
+  const save = (): void => {
     setAsking(null);
-    if (list.length === 1) return saveFile(list[0]!.fileName, list[0]!.text);
+    const [one] = list;
+    if (list.length === 1 && one) return saveFile(one.fileName, one.text);
     void zipped(list).then((bytes) => saveFile(`${zipName(open.job.name)}.zip`, bytes, 'application/zip'));
-  };
-  const start = (list: WrittenSetup[]): void => {
-    if (askedBefore(list, checks, metal).length > 0) setAsking(list);
-    else save(list);
   };
   return (
     <>
       {program && (
-        <Button size="xs" marginInlineStart="auto" disabled={isReading} onClick={() => start([program])}>
+        <Button size="xs" marginInlineStart="auto" onClick={() => setAsking('this')}>
           <Download size={15} />
           <Box as="span" maxWidth="230px" truncate>
             {program.fileName}
@@ -35,11 +38,12 @@ export function Downloads() {
         </Button>
       )}
       {programs.length > 1 && (
-        <Button size="xs" disabled={isReading} onClick={() => start(programs)}>
+        <Button size="xs" onClick={() => setAsking('all')}>
           <FolderArchive size={15} /> All {programs.length}
         </Button>
       )}
-      {asking && (
+      {asking && <WhenKnown isReady={asked.length === 0} onReady={save} />}
+      {asking && asked.length > 0 && (
         <Asked
           title="Before it is sent"
           isAlert
@@ -47,22 +51,38 @@ export function Downloads() {
           answers={
             <>
               <Button onClick={() => setAsking(null)}>Go back</Button>
-              <Button variant="solid" onClick={() => save(asking)}>
+              <Button variant="solid" disabled={isReading} onClick={save}>
                 Save it all the same
               </Button>
             </>
           }
         >
           <List.Root gap="4px" paddingInlineStart="18px">
-            {askedBefore(asking, checks, metal).map((text) => (
+            {asked.map((text) => (
               <List.Item key={text}>{text}</List.Item>
             ))}
           </List.Root>
-          <Text marginTop="10px">Do not run it as it is.</Text>
+          <Text marginTop="10px">
+            {isWaiting
+              ? 'It is saved by itself as soon as that is known, where nothing wrong is found.'
+              : 'Do not run it as it is.'}
+          </Text>
         </Asked>
       )}
     </>
   );
+}
+
+const READING = 'The code is being read back.';
+
+/** Goes on by itself as soon as there is nothing to ask any more. */
+function WhenKnown({ isReady, onReady }: { isReady: boolean; onReady(): void }) {
+  const go = useRef(onReady);
+  go.current = onReady;
+  useEffect(() => {
+    if (isReady) go.current();
+  }, [isReady]);
+  return null;
 }
 
 /** All programs as one ZIP file. */

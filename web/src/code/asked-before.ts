@@ -3,7 +3,7 @@ import type { MetalWord } from '../prove/use-metal.ts';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 
 const NOT_KNOWN = {
-  'under way': 'The metal is still being taken off: what it would show is not known yet. Wait a moment.',
+  'under way': 'The metal is being taken off: what it would show is not known yet.',
   unknown: 'The metal could not be taken off: what it would show is not known.',
 } as const;
 
