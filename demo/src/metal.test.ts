@@ -1,97 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { recognise } from '@yellow-pin/core/features/recognise';
-import { decisionFromCallout } from '@yellow-pin/core/job/print';
-import { featureSizes } from '@yellow-pin/core/features/sets';
-import { isHole } from '@yellow-pin/core/features/family';
-import { narrowest } from '@yellow-pin/core/features/hole/recognise';
-import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
-import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
-import { produceJob, proveText, type ProduceInput } from '@yellow-pin/core/job/produce';
-import type { MetalProof } from '@yellow-pin/core/metal/prove-metal';
-import { meshModel } from '@yellow-pin/core/model/mesh';
-import type { SolidModel } from '@yellow-pin/core/model/solid-model';
-import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
-import type { Check } from '@yellow-pin/core/proof/checks/check';
-import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
-import { readStep } from '@yellow-pin/kernel';
+import { setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import type { Shape3D } from 'replicad';
 import { chance } from './mutate.ts';
-import { SHOP } from './shop/index.ts';
-import {
-  blind,
-  box,
-  counterbored,
-  cutAll,
-  prepare,
-  stepText,
-  straight,
-  turned,
-  type Point,
-} from './solids.ts';
+import { blind, box, counterbored, cutAll, prepare, straight, turned, type Point } from './solids.ts';
+import { errors, jobOf, proved, type Trial } from './trial.ts';
 
 const UP: Point = [0, 0, 1];
-
-interface Job {
-  input: ProduceInput;
-  model: SolidModel;
-  texts: string[];
-  setups: string[];
-}
-
-async function jobOf(
-  body: Shape3D,
-  callouts: Record<string, string> = {},
-  change: (p: Plan) => void = () => undefined,
-): Promise<Job> {
-  const model = await readStep(new TextEncoder().encode(await stepText([body], 'trial', 'MM')));
-  const mesh = meshModel(model);
-  const { features } = recognise(model, { mesh });
-  const plan = newPlan('mm', SHOP.materials[0]!.id, SHOP.machines[0]!.id);
-  plan.setups = setupsFor(chooseDirections(features));
-  for (const [d, text] of Object.entries(callouts))
-    for (const s of featureSizes(features))
-      if (s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(d)) < 0.05))
-        plan.sizes[s.key] = { ...decisionFromCallout(text, 'mm'), overrides: {} };
-  change(plan);
-  const input = withDrawerLoaded({
-    features,
-    bounds: model.bounds,
-    plan,
-    library: SHOP,
-    name: 'trial',
-    mesh,
-  });
-  const { programs } = produceJob(input);
-  return {
-    input,
-    model,
-    texts: programs.map((p) => p.text),
-    setups: programs.map((p) => p.setup.setup.id),
-  };
-}
-
-/** Proves the job's texts, each changed by hand first. */
-function proved(
-  { input, model, texts, setups }: Job,
-  edit: (text: string, index: number) => string = (t) => t,
-): { checks: Check[]; metal: MetalProof } {
-  const read = texts.map((t, i) => {
-    const text = edit(t, i);
-    const proven = proveText(input, setups[i]!, text);
-    return { ...proven, setup: proven.job.setups.find((s) => s.setup.id === setups[i])! };
-  });
-  const metal = metalOf(input, { job: read[0]!.job, programs: read, faces: model.faces });
-  return {
-    metal,
-    checks: withMetal(
-      read.flatMap((r) => r.checks),
-      metal.checks,
-    ),
-  };
-}
-
-const errors = (checks: readonly Check[]): string[] =>
-  checks.filter((c) => c.severity === 'error').map((c) => c.rule);
 
 /** A plate with two sorts of blind holes, a counterbored one, and a boss that stands up beside one of them. */
 const plate = (): Shape3D =>
@@ -102,7 +16,7 @@ const plate = (): Shape3D =>
     turned(counterbored(straight(6.6, 30), 11, 6.8), [75, 45, 0], UP),
   ]);
 
-let job: Job;
+let job: Trial;
 beforeAll(async () => {
   await prepare();
   job = await jobOf(plate(), { 6.8: 'M8x1.25 ↧14' });
@@ -259,7 +173,7 @@ describe('a text that somebody has spoilt', () => {
 });
 
 describe('a slot milled by hand in a program of holes', () => {
-  let slotted: Job;
+  let slotted: Trial;
   beforeAll(async () => {
     slotted = await jobOf(
       cutAll(box([0, 0, -20], [80, 40, 0]), [

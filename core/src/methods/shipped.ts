@@ -36,6 +36,19 @@ export const SHIPPED_METHODS: readonly Method[] = [
     operations: [...spotted, { kind: 'drill' }, ...steps, tap],
   },
   {
+    // Where there is no tap, or none has room.
+    id: 'thread-milled',
+    name: 'thread-milled hole',
+    family: 'hole',
+    when: { threaded: true },
+    operations: [
+      ...spotted,
+      { kind: 'drill', or: ['helical-bore'] },
+      ...steps,
+      { kind: 'thread-mill', part: 'thread' },
+    ],
+  },
+  {
     id: 'reamed',
     name: 'drill and ream',
     family: 'hole',

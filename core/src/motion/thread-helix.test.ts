@@ -6,7 +6,7 @@ import {
   passRadii,
   THREAD_LEADS,
   threadBands,
-  threadPass,
+  threadMoves,
   type ThreadHelix,
 } from './thread-helix.ts';
 
@@ -23,12 +23,13 @@ const helix = (part: Partial<ThreadHelix> = {}): ThreadHelix => ({
   leads: 'half circle',
   ...part,
 });
-const passOf = (h: ThreadHelix) => threadPass(h, { in: 'ramp', turns: 'thread', share: 1 / 3 }, 2);
+const START: Vec3 = [10, -5, 2];
+const movesOf = (h: ThreadHelix) => threadMoves(h, { in: 'ramp', turns: 'thread', share: 1 / 3 });
 /** Ends of all moves, the start first. */
-const places = (h: ThreadHelix): Vec3[] => {
-  const { start, moves } = passOf(h);
-  return [start, ...moves.flatMap((m) => (m.kind === 'dwell' ? [] : [m.to]))];
-};
+const places = (h: ThreadHelix): Vec3[] => [
+  START,
+  ...movesOf(h).flatMap((m) => (m.kind === 'dwell' ? [] : [m.to])),
+];
 
 describe('the way round a thread', () => {
   it('goes up or down by hand and sense, as the handbook has it', () => {
@@ -46,7 +47,7 @@ describe('the way round a thread', () => {
       [14, -5, 1],
       [10, -5, 2.5],
     ]);
-    expect(passOf(helix()).moves.map((m) => m.kind !== 'dwell' && m.feed)).toEqual([
+    expect(movesOf(helix()).map((m) => m.kind !== 'dwell' && m.feed)).toEqual([
       'lead',
       'ramp',
       'thread',
@@ -65,10 +66,9 @@ describe('the way round a thread', () => {
     fc.assert(
       fc.property(angle, hand, fc.boolean(), fc.constantFrom(...THREAD_LEADS), (a, h, clockwise, leads) => {
         const one = helix({ angle: a, hand: h, clockwise, leads });
-        const { start, moves } = passOf(one);
-        let at = start;
+        let at = START;
         let way: [number, number] | null = null;
-        for (const m of moves) {
+        for (const m of movesOf(one)) {
           if (m.kind === 'dwell') continue;
           if (m.kind === 'arc') {
             const [cx, cy] = m.centre;

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../geometry/vec.ts';
-import type { FeedRole, Move, Pass } from './work.ts';
+import type { FeedRole, Move } from './work.ts';
 
 /** How a cutter comes from the axis to the wall and back: by half a circle, or straight aside and by a quarter. */
 export const THREAD_LEADS = ['half circle', 'quarter circle'] as const;
@@ -33,13 +33,10 @@ export const leadShare = (leads: ThreadLead): number => (leads === 'half circle'
 
 /**
  * One pass round a thread: from the axis to the wall by an arc tangent to it, whole turns in step with the lead, and back to the axis by
- * another arc. The ways in and out go along with the helix, so that Z never jumps. `feeds`: of the way in, and of the turns.
+ * another arc. The ways in and out go along with the helix, so that Z never jumps. It begins anywhere on the axis. `feeds`: of the way in, and
+ * of the turns.
  */
-export function threadPass(
-  h: ThreadHelix,
-  feeds: { in: FeedRole; turns: FeedRole; share: number },
-  start: number,
-): Pass {
+export function threadMoves(h: ThreadHelix, feeds: { in: FeedRole; turns: FeedRole; share: number }): Move[] {
   const { x, y, radius, lead, turns, clockwise } = h;
   const up = goesUp(h) ? 1 : -1;
   const along = up * lead * leadShare(h.leads);
@@ -69,17 +66,14 @@ export function threadPass(
   const axis = (z: number): Vec3 => [x, y, z];
   const begin = first - along;
   const end = last + along;
-  return {
-    start: axis(start),
-    moves: [
-      { kind: 'line', to: axis(begin), feed: 'lead' },
-      ...(isHalf ? [] : [{ kind: 'line', to: beside(-1, begin), feed: 'lead' } as const]),
-      arc(wall(first), centre, feeds.in),
-      arc(wall(last), [x, y], feeds.turns, turns),
-      arc(isHalf ? axis(end) : beside(1, end), centre, feeds.turns),
-      ...(isHalf ? [] : [{ kind: 'line', to: axis(end), feed: 'lead' } as const]),
-    ],
-  };
+  return [
+    { kind: 'line', to: axis(begin), feed: 'lead' },
+    ...(isHalf ? [] : [{ kind: 'line', to: beside(-1, begin), feed: 'lead' } as const]),
+    arc(wall(first), centre, feeds.in),
+    arc(wall(last), [x, y], feeds.turns, turns),
+    arc(isHalf ? axis(end) : beside(1, end), centre, feeds.turns),
+    ...(isHalf ? [] : [{ kind: 'line', to: axis(end), feed: 'lead' } as const]),
+  ];
 }
 
 /**

@@ -13,6 +13,7 @@ import { pilotKind } from './pilot/index.ts';
 import { reamKind } from './ream/index.ts';
 import { rimBreakKind } from './rim-break/index.ts';
 import { spotKind } from './spot/index.ts';
+import { threadMillKind } from './thread-mill/index.ts';
 import { tapKind } from './tap/index.ts';
 
 /** All kinds of operation: a folder and a line each. */
@@ -32,6 +33,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   reamKind,
   boreKind,
   tapKind,
+  threadMillKind,
 ];
 
 /** The kind of that name; throws a RangeError for one that is not registered. */

@@ -8,6 +8,8 @@ import type { SeenHole } from './checks/check.ts';
 /** Farthest that a path may reach beyond a hole's wall and still be meant for it, mm: what goes farther is judged as what it meets. */
 const BESIDE = 0.3;
 const SAME_AXIS = 0.02;
+/** A thread that nobody confirmed is looked for up to this many times as wide as its hole. */
+const UNSAID = 1.2;
 
 type At = readonly [number, number, number];
 
@@ -26,7 +28,10 @@ export class HoleFinder {
   private readonly reach: number;
 
   constructor(holes: readonly SeenHole[]) {
-    this.reach = Math.max(1, ...holes.map((h) => widestStep(h.view) / 2));
+    this.reach = Math.max(
+      1,
+      ...holes.map((h) => Math.max(widestStep(h.view), h.row.thread?.majorDiameter ?? 0) / 2),
+    );
     for (const h of holes) {
       const key = this.key(h.view.x, h.view.y);
       const list = this.cells.get(key);
@@ -51,8 +56,10 @@ export class HoleFinder {
           const { view } = hole;
           const orbit = farthest(m, from, to, view.x, view.y);
           // A cutter on a rim is wider there than the hole: of it only the tip must stay inside.
-          const inside = toolKind(tool.kind).onRims ? tool.tipDiameter : tool.diameter;
-          if (orbit + inside / 2 > widestStep(view) / 2 + BESIDE) continue;
+          const { onRims, cutsThreads } = toolKind(tool.kind);
+          const inside = onRims ? tool.tipDiameter : tool.diameter;
+          const thread = cutsThreads ? (hole.row.thread?.majorDiameter ?? UNSAID * widestStep(view)) : 0;
+          if (orbit + inside / 2 > Math.max(widestStep(view), thread) / 2 + BESIDE) continue;
           // Of two cheeks on an axis, the one whose depth is nearest.
           const low = view.entryZ - view.depth;
           const off = z > view.entryZ ? z - view.entryZ : z < low ? low - z : 0;
@@ -112,6 +119,8 @@ export interface MilledHole {
   tool: Tool;
   /** From the narrowest to the widest. */
   rounds: Round[];
+  /** The motions that went round, in the order of the text. */
+  motions: Motion[];
   /** Fastest feed of its rounds, mm/min, and highest speed, rpm. */
   feed: number;
   speed: number;
@@ -135,12 +144,13 @@ export function milledHoles(
     if (!inside?.isRound || m.to[2] === null) continue;
     const key = `${inside.hole.view.label}/${tool.id}`;
     let hole = out.get(key);
-    if (!hole) out.set(key, (hole = { hole: inside.hole, tool, rounds: [], feed: 0, speed: 0 }));
+    if (!hole) out.set(key, (hole = { hole: inside.hole, tool, rounds: [], motions: [], feed: 0, speed: 0 }));
     const diameter = 2 * inside.orbit + tool.diameter;
     const z = m.to[2];
     const same = hole.rounds.find((r) => Math.abs(r.diameter - diameter) <= SAME_ROUND);
     if (!same) hole.rounds.push({ line: m.line, diameter, z });
     else if (z < same.z) [same.z, same.line] = [z, m.line];
+    hole.motions.push(m);
     hole.feed = Math.max(hole.feed, m.feed);
     hole.speed = Math.max(hole.speed, m.speed);
   }

@@ -221,6 +221,7 @@ export const LIBRARY: Library = {
         cut('back-chamfer-cutter', 100, 0.005),
         cut('centre-drill', 40, 0.01),
         cut('core-drill', 60, 0.02),
+        cut('thread-mill', 100, 0.005),
       ],
       pecking: { chipBreakFrom: 3, fullRetractFrom: 5 },
       deepHoles: [],

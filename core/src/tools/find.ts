@@ -15,6 +15,8 @@ export interface ToolNeed {
   widest?: boolean;
   /** Depth below the hole's top that flutes or cutting edge must cover, mm. */
   reach?: number;
+  /** Teeth that cut such a profile: of a thread mill. */
+  threadForm?: { pitch: number; angleDeg: number; tapered: boolean };
   thread?: {
     designation: string;
     hand: 'right' | 'left';
@@ -76,6 +78,7 @@ function fitsSize(t: Tool, n: ToolNeed): boolean {
   if (n.minDiameter !== undefined && t.diameter < n.minDiameter - 1e-6) return false;
   if (n.maxDiameter !== undefined && t.diameter > n.maxDiameter + 1e-6) return false;
   if (n.angleDeg !== undefined && Math.abs((t.pointAngleDeg ?? 180) - n.angleDeg) > 0.5) return false;
+  if (n.threadForm && !cutsForm(t, n.threadForm)) return false;
   if (n.thread) {
     const th = t.thread;
     if (!th || th.designation !== n.thread.designation || th.hand !== n.thread.hand) return false;
@@ -83,6 +86,14 @@ function fitsSize(t: Tool, n: ToolNeed): boolean {
     if (n.thread.leads && !n.thread.leads.includes(th.lead)) return false;
   }
   return true;
+}
+
+/** A full profile cuts its own pitch, a partial one all from its least to its widest (mm). */
+const SAME_PITCH = 0.005;
+
+function cutsForm({ threadForm: f }: Tool, n: NonNullable<ToolNeed['threadForm']>): boolean {
+  if (!f || f.angleDeg !== n.angleDeg || f.tapered !== n.tapered) return false;
+  return n.pitch >= f.pitch - SAME_PITCH && n.pitch <= (f.pitchTo ?? f.pitch) + SAME_PITCH;
 }
 
 const leadRank = (t: Tool, n: ToolNeed): number =>
@@ -95,6 +106,10 @@ export function toolInWords(n: ToolNeed, say: (mm: number) => string): string {
     return `${n.thread.hand === 'left' ? 'left-hand ' : ''}${n.thread.style ?? ''} tap ${n.thread.designation}`
       .replace(/\s+/g, ' ')
       .trim();
+  if (n.threadForm) {
+    const { pitch, angleDeg, tapered } = n.threadForm;
+    return `${tapered ? 'tapered ' : ''}${name} P${say(pitch)} ${angleDeg}° up to ⌀${say(n.maxDiameter ?? 0)}`;
+  }
   const angle = n.angleDeg !== undefined ? ` ${Math.round(n.angleDeg)}°` : '';
   if (n.diameter !== undefined) return `${name} ⌀${say(n.diameter)}${angle}`;
   const from = n.minDiameter !== undefined ? ` from ⌀${say(n.minDiameter)}` : '';

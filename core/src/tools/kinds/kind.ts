@@ -63,6 +63,8 @@ export interface ToolKindSpec {
   drills?: boolean;
   /** Breaks rims by going round in a hole, wider there than the hole is. */
   onRims?: boolean;
+  /** Cuts a thread by going round in a hole: wider than the hole is, as far as the thread goes. */
+  cutsThreads?: boolean;
   /** Only starts a hole: of no use where it is there. */
   spots?: boolean;
   /** Opens a hole that is there: it must not come before the drill. */

@@ -20,6 +20,10 @@ function threadMillEnd(t: Tool): Corner[] {
     : tip;
 }
 
+/** How far above the tip the middle of the lowest tooth stands, mm: a thread is counted from there. */
+export const firstTooth = ({ threadForm, fluteLength }: Tool): number =>
+  threadForm && threadForm.rows > 1 ? threadForm.pitch / 2 : fluteLength / 2;
+
 /** Cuts a thread by going round it on a helix; one row of teeth or many. */
 export const threadMill: ToolKindSpec = {
   kind: 'thread-mill',
@@ -27,6 +31,7 @@ export const threadMill: ToolKindSpec = {
   onlyPlunges: false,
   feedsByTooth: true,
   needsHole: true,
+  cutsThreads: true,
   cycles: [],
   isCone: false,
   own: ['teeth', 'neckDiameter', 'neckLength'],
@@ -52,10 +57,10 @@ export const threadMill: ToolKindSpec = {
   bottoms: (_, h) => [h.entryZ - h.depth],
   touches: (_, h) => widestStep(h),
   usual: (n) => {
-    const pitch = n.thread?.pitch ?? 1;
-    const major = n.thread?.majorDiameter;
-    const diameter = wantedSize(n, []) ?? (major === undefined ? null : Math.round(7 * major) / 10);
-    if (diameter === null) return null;
+    const { pitch = 1, angleDeg = 60, tapered = false } = n.threadForm ?? {};
+    const widest = wantedSize(n, []);
+    if (widest === null) return null;
+    const diameter = n.diameter ?? Math.floor(10 * widest) / 10;
     const rows = Math.min(40, Math.max(1, Math.floor((2 * diameter) / pitch)));
     return {
       diameter,
@@ -65,7 +70,7 @@ export const threadMill: ToolKindSpec = {
       shankDiameter: Math.max(6, Math.ceil(diameter)),
       cutterMaterial: 'carbide',
       teeth: 4,
-      threadForm: { pitch, angleDeg: 60, rows, tapered: false },
+      threadForm: { pitch, angleDeg: angleDeg === 55 ? 55 : 60, rows, tapered },
       ...neckFor(diameter, rows * pitch, n.reach),
     };
   },

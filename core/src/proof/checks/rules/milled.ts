@@ -1,6 +1,7 @@
 import type { PlannedOperation } from '../../../job/row.ts';
 import { MUCH_BEYOND } from '../depths/common.ts';
 import type { WantedRim } from '../../../motion/work.ts';
+import { toolKind } from '../../../tools/kinds/registry.ts';
 import { radiusAt, toolProfile } from '../../../tools/profile.ts';
 import type { MilledHole } from '../../milled.ts';
 import { DEPTH_TOLERANCE, toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
@@ -13,7 +14,7 @@ const FAST = { look: 1.3, slip: 2 };
 /** What was milled, as read from the text, against what is planned: width, depth, speed and feed. */
 export const milled: CheckRule = {
   rule: 'milled-hole',
-  run: (c) => c.milled.flatMap((m) => findings(m, c)),
+  run: (c) => c.milled.flatMap((m) => (toolKind(m.tool.kind).cutsThreads ? [] : findings(m, c))),
 };
 
 function findings(m: MilledHole, c: CheckContext): Finding[] {
@@ -46,7 +47,7 @@ function findings(m: MilledHole, c: CheckContext): Finding[] {
   ];
 }
 
-type Find = (rule: string, severity: Finding['severity'], line: number, what: string) => Finding;
+export type Find = (rule: string, severity: Finding['severity'], line: number, what: string) => Finding;
 
 /** Whether one of the planned widths was cut, and how deep. */
 function sizeFindings(m: MilledHole, o: PlannedOperation, c: CheckContext, find: Find): Finding[] {
@@ -113,7 +114,7 @@ function rimFindings(m: MilledHole, rim: WantedRim, c: CheckContext, find: Find)
   ];
 }
 
-function speedFindings(
+export function speedFindings(
   m: MilledHole,
   planned: readonly PlannedOperation[],
   line: number,

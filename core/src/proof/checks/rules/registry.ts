@@ -2,6 +2,7 @@ import type { CheckRule } from '../check.ts';
 import { coolant, dwells, limits, pecks, speedsAndFeeds } from './cutting-data.ts';
 import { depths, flute } from './depths.ts';
 import { milled } from './milled.ts';
+import { milledThread } from './milled-thread.ts';
 import { order, twice } from './order.ts';
 import { coverage, highR, magazine, noHole, travel, unitsAndOffset } from './setup.ts';
 import { size, tapFeedRule, toolAndCycle } from './tools.ts';
@@ -15,6 +16,7 @@ export const CHECK_RULES: readonly CheckRule[] = [
   tapFeedRule,
   depths,
   milled,
+  milledThread,
   noHole,
   order,
   flute,

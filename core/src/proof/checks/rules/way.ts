@@ -37,6 +37,9 @@ const STEEP = 1.05;
 /** How far a fed cutter may seem to be in a wall that it runs along: chords of round walls lie inside them, mm. */
 const BESIDE_WALL = 0.03;
 
+/** A thread may be cut this much wider than its major diameter for the gauge, mm. */
+const MOST_FIT = 0.5;
+
 /** Fed, and able to cut on its side. */
 const isMill = (m: Motion, tool: Tool): boolean =>
   (m.kind === 'feed' || m.kind === 'arc') && m.cycle === undefined && !toolKind(tool.kind).onlyPlunges;
@@ -123,7 +126,12 @@ class Way {
     const discs = this.c.discs(tool);
     const swept = orbit > 0 ? discs.map((d) => ({ ...d, r: d.r + orbit })) : discs;
     const wide = 2 * orbit + tool.diameter;
-    const floor = entryZ - wideTo(view.steps, wide, view.through);
+    // A thread is wider than its hole; how wide, how deep and how steep it is, is judged by itself.
+    const thread = toolKind(tool.kind).cutsThreads ? row.thread : null;
+    const open = drilledWidth(view, row.thread);
+    const isInThread = thread !== null && wide <= thread.majorDiameter + MOST_FIT;
+    const floor =
+      entryZ - wideTo(view.steps, isInThread ? Math.min(wide, drilledWidth(view, null)) : wide, view.through);
     if (z < floor - DEPTH_TOLERANCE)
       return named(
         'milled-too-deep',
@@ -131,9 +139,9 @@ class Way {
       );
     this.ramp(m, tool, x, y, orbit, isRound, named);
     const hit = space.partAt(swept, x, y, z, {
-      radius: widestStep(view) / 2 + 0.06,
+      radius: Math.max(widestStep(view), isInThread ? wide : 0) / 2 + 0.06,
       below: space.ledFrom(x, y, wide / 2, entryZ) + 0.06,
-      ...(view.through ? { open: 0.45 * Math.min(drilledWidth(view, row.thread), wide) } : {}),
+      ...(view.through ? { open: 0.45 * Math.min(open, wide) } : {}),
     });
     if (hit) return this.inPart(m, tool, null, hit);
     if (isRound) {

@@ -1,0 +1,174 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { decisionFromCallout } from '../../job/print.ts';
+import { produceJob, proveText, type ProduceInput } from '../../job/produce.ts';
+import { featureSizes } from '../../features/sets.ts';
+import { BOUNDS, hole, LIBRARY, made, plan, rowOf, usual } from '../../testing/fixtures.ts';
+import type { Tool } from '../../tools/schema.ts';
+
+const blind = (diameter: number, depth: number) =>
+  hole({ depth, bottom: { shape: 'flat' }, stack: [{ shape: 'cylinder', diameter, length: depth }] });
+const lone = (number: number, diameter: number, part: Partial<Tool> = {}): Tool =>
+  usual('thread-mill', number, diameter, {
+    fluteLength: 3,
+    neckDiameter: 7,
+    neckLength: 40,
+    teeth: 3,
+    threadForm: { pitch: 1, pitchTo: 3, angleDeg: 60, rows: 1, tapered: false },
+    ...part,
+  });
+const many = (number: number, diameter: number, pitch: number, rows: number): Tool =>
+  usual('thread-mill', number, diameter, {
+    neckDiameter: 10,
+    neckLength: 30,
+    fluteLength: pitch * rows,
+    teeth: 4,
+    threadForm: { pitch, angleDeg: 60, rows, tapered: false },
+  });
+const DRILLS = [usual('drill', 61, 21), usual('drill', 62, 22), usual('end-mill', 63, 12)];
+const LONE = lone(60, 12);
+const rowFor = (callout: string, tools: Tool[], depth = 30, typed = {}) =>
+  rowOf(blind(22, depth), { callout, more: [...DRILLS, ...tools], typed });
+const value = (row: ReturnType<typeof rowFor>, key: string) =>
+  made(row, 'thread-mill').parameters.find((p) => p.key === key)?.value;
+
+describe('a thread that is milled', () => {
+  it('is taken where the list has no tap: round a radius of (D − d)/2 (handbook: M24, cutter 16 → 4)', () => {
+    const row = rowFor('M24x2 ↧18', [lone(60, 16, { neckDiameter: 11 })]);
+    const { work } = made(row, 'thread-mill');
+    const [pass] = work[0]!.motion.kind === 'path' ? work[0]!.motion.passes : [];
+    const wall = pass!.moves.filter((m) => m.kind === 'arc' && m.turns > 0).at(-1)!;
+    expect(
+      wall.kind === 'arc' && Math.hypot(wall.to[0] - wall.centre[0], wall.to[1] - wall.centre[1]),
+    ).toBeCloseTo(4);
+  });
+
+  it('goes half a tooth and half a lead below its lowest groove', () => {
+    // 18 deep, a tooth 3 high, lead 2: the tip goes to 18 + 1.5 + 1.
+    expect(made(rowFor('M24x2 ↧18', [LONE]), 'thread-mill').work[0]!.z).toBeCloseTo(-20.5);
+    const quarter = rowFor('M24x2 ↧18', [LONE], 30, { 'thread-mill': { leads: 'quarter circle' } });
+    expect(made(quarter, 'thread-mill').work[0]!.z).toBeCloseTo(-20);
+  });
+
+  it('says how deep it can be where the hole has no room, and what would help', () => {
+    const shallow = rowOf(blind(22, 20), {
+      callout: 'M24x2 ↧18',
+      more: [...DRILLS, LONE],
+      method: 'thread-milled',
+    });
+    expect(shallow.reasons.join(' ')).toMatch(/needs 20\.7 mm of full diameter; the hole has 20 mm/);
+    expect(made(rowFor('M24x2', [LONE], 20), 'thread-mill').work[0]!.z).toBeCloseTo(-19.8);
+  });
+
+  it('takes no cutter of another pitch or angle, nor one without room beside it on the axis', () => {
+    for (const tool of [
+      many(60, 12, 1.5, 9),
+      lone(60, 12, { threadForm: { pitch: 1, pitchTo: 1.5, angleDeg: 60, rows: 1, tapered: false } }),
+      lone(60, 12, { threadForm: { pitch: 1, pitchTo: 3, angleDeg: 55, rows: 1, tapered: false } }),
+      lone(60, 21.8),
+      // Its neck would rub in the hole while it is led round.
+      lone(60, 12, { neckDiameter: 11.6 }),
+    ])
+      expect(rowFor('M24x2 ↧18', [tool]).operations.some((o) => o.kind === 'thread-mill')).toBe(false);
+  });
+
+  it('is one turn for many rows, and bands of whole pitches where it is longer than they are', () => {
+    expect(value(rowFor('M24x2 ↧14', [many(60, 14, 2, 10)]), 'turns')).toBe('1 up');
+    expect(value(rowFor('M24x2 ↧14', [many(60, 14, 2, 5)]), 'turns')).toBe('2 bands of 1 up');
+    expect(value(rowFor('M24x2 LH ↧18', [LONE]), 'turns')).toBe('10 down');
+  });
+
+  it('takes equal metal in each pass, and is as much wider as the gauge asks for', () => {
+    const row = rowFor('M24x2 ↧18', [LONE], 30, { 'thread-mill': { fit: 0.03, passes: 4, springPasses: 1 } });
+    expect(value(row, 'diameter')).toBeCloseTo(24.03);
+    const { motion } = made(row, 'thread-mill').work[0]!;
+    const radii = (motion.kind === 'path' ? motion.passes[0]!.moves : []).flatMap((m) =>
+      m.kind === 'arc' && m.turns > 0 ? [Math.hypot(m.to[0] - m.centre[0], m.to[1] - m.centre[1])] : [],
+    );
+    expect(radii).toHaveLength(5);
+    const depths = radii.map((r) => r - 5);
+    expect(depths[1]! ** 2 / depths[0]! ** 2).toBeCloseTo(2);
+    expect(radii[4]).toBe(radii[3]);
+  });
+});
+
+/** A job of one threaded hole. */
+function jobOf(callout: string, diameter: number, depth: number, tools: Tool[], typed = {}): ProduceInput {
+  const features = [blind(diameter, depth)];
+  const p = plan();
+  for (const s of featureSizes(features))
+    p.sizes[s.key] = { ...decisionFromCallout(callout, 'mm'), method: 'thread-milled', overrides: typed };
+  const drill = usual('drill', 70, diameter);
+  const library = { ...LIBRARY, tools: [...LIBRARY.tools, drill, ...DRILLS, ...tools] };
+  return { features, bounds: BOUNDS, plan: p, library, name: 'thread' };
+}
+const wrongs = (input: ProduceInput, change: (t: string) => string = (t) => t): string[] => {
+  const text = produceJob(input).programs[0]!.text;
+  const typed = change(text);
+  return proveText(input, 's1', typed)
+    .checks.filter((c) => c.severity === 'error')
+    .map((c) => c.rule);
+};
+
+describe('what its code is found to do', () => {
+  const input = jobOf('M24x2 ↧18', 22, 30, [LONE]);
+  /** The stretch that mills the thread, changed. */
+  const inThread = (change: (t: string) => string) => (t: string) => {
+    const at = t.indexOf('\n(T60');
+    return t.slice(0, at) + change(t.slice(at));
+  };
+
+  it('is in order as it is written, for either hand and way, in bands and by quarters', () => {
+    expect(wrongs(input)).toEqual([]);
+    for (const typed of [{ cut: 'conventional' }, { leads: 'quarter circle' }, { fit: 0.05 }, { passes: 1 }])
+      expect(wrongs(jobOf('M24x2 ↧18', 22, 30, [LONE], { 'thread-mill': typed }))).toEqual([]);
+    expect(wrongs(jobOf('M24x2 LH ↧18', 22, 30, [LONE]))).toEqual([]);
+    expect(wrongs(jobOf('M24x2 ↧14', 22, 30, [many(60, 14, 2, 5)]))).toEqual([]);
+  });
+
+  it.each([
+    [
+      'too wide',
+      'thread-size',
+      (t: string) =>
+        t.replace(/X-24\. Z-19\.5 I3\. J0\./, 'X-23.9 Z-19.5 I3.05 J0.').replace(/I-6\. J0\./g, 'I-6.1 J0.'),
+    ],
+    ['of another lead', 'thread-lead', (t: string) => t.replace(/Z-13\.5 I-6/, 'Z-13. I-6')],
+    ['of the other hand', 'thread-hand', (t: string) => t.replace(/G3/g, 'G2')],
+    [
+      'short',
+      'thread-short',
+      (t: string) => t.replace(/^G3 Z-1[79]\.5 I-6\. J0\.\n/gm, '').replace(/Z-19\.5 I3\./, 'Z-15.5 I3.'),
+    ],
+    ['not up to the top', 'thread-gap', (t: string) => t.replace(/^G3 Z(-[1-5]|0)\.5 I-6\. J0\.\n/gm, '')],
+    ['in a hole without one', 'thread-unplanned', (t: string) => t],
+  ])('a thread %s', (what, rule, change) => {
+    const asked = rule === 'thread-unplanned' ? { ...input, plan: { ...input.plan, sizes: {} } } : input;
+    const text = produceJob(input).programs[0]!.text;
+    const found = proveText(asked, 's1', inThread(change)(text)).checks.filter((c) => c.rule === rule);
+    expect(found, what).toHaveLength(1);
+    expect(found[0]).toMatchObject({ severity: 'error', line: expect.any(Number) as number });
+  });
+
+  it('is in order for threads of any size, hand and depth (property)', () => {
+    const pitch = fc.constantFrom(1, 1.5, 2, 3);
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 18, max: 40 }),
+        pitch,
+        fc.integer({ min: 6, max: 24 }),
+        fc.boolean(),
+        fc.constantFrom('climb', 'conventional'),
+        fc.constantFrom('half circle', 'quarter circle'),
+        (major, p, deep, isLeft, cut, leads) => {
+          const callout = `M${major}x${p}${isLeft ? ' LH' : ''} ↧${deep}`;
+          const job = jobOf(callout, major - p, deep + 8, [LONE], { 'thread-mill': { cut, leads } });
+          const { job: derived } = produceJob(job);
+          expect(derived.rows[0]!.operations.map((o) => o.kind)).toContain('thread-mill');
+          expect(wrongs(job)).toEqual([]);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+});
