@@ -138,12 +138,14 @@ function judge(
           volume,
           motion: null,
         });
-        blocks.add(
-          x,
-          y,
-          beyond && beyond.low === low ? beyond.high : low,
-          beyond?.high === high ? beyond.low : high,
-        );
+        // A sliver along a wall is how a grid rounds it.
+        if (column.isAmong)
+          blocks.add(
+            x,
+            y,
+            beyond && beyond.low === low ? beyond.high : low,
+            beyond?.high === high ? beyond.low : high,
+          );
       }
       if (!beyond || beyond.high - beyond.low <= LEAST) continue;
       ({ low, high } = beyond);

@@ -166,5 +166,7 @@ describe('a triangle', () => {
     expect(to([0, 0, 0, 6, 0, 0, 6, 0, 0])).toBeCloseTo(16);
     expect(to([3, 0, 0, 3, 4, 0, 3, 8, 0])).toBeCloseTo(0);
     expect(to([0, 0, 0, 1e-200, 0, 0, 0, 1e-200, 0])).toBe(25);
+    // A needle: two of its corners lie on the line through the first, but for roundings.
+    expect(to([3, 4, -6e-41, 3, 4, 9.998, 3, 4, 9.99999])).toBeCloseTo(0);
   });
 });

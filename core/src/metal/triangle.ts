@@ -1,3 +1,6 @@
+/** A triangle is a line where the square of its sine is no more. */
+const NEEDLE = 1e-10;
+
 /** Square of the distance from a point to a triangle; anything not less than `best` where its box is farther away. */
 export function squareToTriangle(
   p: Float64Array,
@@ -23,15 +26,27 @@ export function squareToTriangle(
   const wx = x - p[a]!;
   const wy = y - p[a + 1]!;
   const wz = z - p[a + 2]!;
+  const nx = uy * vz - uz * vy;
+  const ny = uz * vx - ux * vz;
+  const nz = ux * vy - uy * vx;
+  const uu = ux * ux + uy * uy + uz * uz;
+  const vv = vx * vx + vy * vy + vz * vz;
+  if (nx * nx + ny * ny + nz * nz <= NEEDLE * uu * vv)
+    // As good as a line: the regions of its corners and sides cannot be told apart.
+    return Math.min(
+      squareToSide(ux, uy, uz, wx, wy, wz),
+      squareToSide(vx, vy, vz, wx, wy, wz),
+      squareToSide(vx - ux, vy - uy, vz - uz, wx - ux, wy - uy, wz - uz),
+    );
   // The nearest point of the triangle is `a + s·ab + t·ac`: by the regions of its corners, sides (that have length) and inside.
   let s = 0;
   let t = 0;
   const d1 = ux * wx + uy * wy + uz * wz;
   const d2 = vx * wx + vy * wy + vz * wz;
   if (d1 > 0 || d2 > 0) {
-    const e1 = ux * ux + uy * uy + uz * uz;
+    const e1 = uu;
     const e2 = ux * vx + uy * vy + uz * vz;
-    const e3 = vx * vx + vy * vy + vz * vz;
+    const e3 = vv;
     const d3 = d1 - e1;
     const d4 = d2 - e2;
     const d5 = d1 - e2;
@@ -55,6 +70,14 @@ export function squareToTriangle(
   const dy = wy - s * uy - t * vy;
   const dz = wz - s * uz - t * vz;
   return dx * dx + dy * dy + dz * dz;
+}
+
+/** Square of the distance to a side from the origin to `u`, of a point at `w`. */
+function squareToSide(ux: number, uy: number, uz: number, wx: number, wy: number, wz: number): number {
+  const uu = ux * ux + uy * uy + uz * uz;
+  const t = uu > 0 ? Math.max(0, Math.min(1, (ux * wx + uy * wy + uz * wz) / uu)) : 0;
+  const [x, y, z] = [wx - t * ux, wy - t * uy, wz - t * uz];
+  return x * x + y * y + z * z;
 }
 
 const boxAway = (a: number, b: number, c: number, v: number): number =>

@@ -10,7 +10,7 @@ import { useColours } from '../look/colour-mode.ts';
 import { paint as colourOf, type Ink } from '../look/palette.ts';
 import { DIFFERENCES } from '../prove/difference-words.ts';
 import { useMetal, usePlay } from '../prove/play-store.ts';
-import { matrixOf } from './MetalBody.tsx';
+import { matrixOf, useCutPlanes } from './MetalBody.tsx';
 
 const INKS: Record<DifferenceKind, Ink> = { 'over-cut': 'error', 'left-over': 'warning', wanted: 'thread' };
 /** Hatches are told apart without their colour: strokes that fall, dots, level strokes. */
@@ -26,6 +26,7 @@ export function Differences({ setup }: { setup: DerivedSetup }) {
   const isProved = usePlay((s) => s.reel !== null);
   const matrix = useMemo(() => matrixOf(setup.frame.frame), [setup]);
   const { invalidate } = useThree();
+  const planes = useCutPlanes(setup);
   const own = useMemo(
     () =>
       isPainted
@@ -35,12 +36,12 @@ export function Differences({ setup }: { setup: DerivedSetup }) {
         : [],
     [proof, isPainted, isProved, setup],
   );
-  useEffect(() => invalidate(), [own, invalidate]);
+  useEffect(() => invalidate(), [own, planes, invalidate]);
   return (
     <>
       <group matrix={matrix} matrixAutoUpdate={false}>
         {DIFFERENCES.map(({ kind }) => (
-          <Hatched key={kind} kind={kind} paints={own.filter((p) => p.kind === kind)} />
+          <Hatched key={kind} kind={kind} paints={own.filter((p) => p.kind === kind)} planes={planes} />
         ))}
       </group>
       <PlaceSign />
@@ -48,7 +49,15 @@ export function Differences({ setup }: { setup: DerivedSetup }) {
   );
 }
 
-function Hatched({ kind, paints }: { kind: DifferenceKind; paints: readonly Paint[] }) {
+function Hatched({
+  kind,
+  paints,
+  planes,
+}: {
+  kind: DifferenceKind;
+  paints: readonly Paint[];
+  planes: THREE.Plane[];
+}) {
   const mode = useColours((c) => c.mode);
   const geometry = useMemo(() => boxesOf(paints), [paints]);
   const material = useMemo(
@@ -57,6 +66,7 @@ function Hatched({ kind, paints }: { kind: DifferenceKind; paints: readonly Pain
   );
   useEffect(() => () => geometry?.dispose(), [geometry]);
   useEffect(() => () => material.dispose(), [material]);
+  material.clippingPlanes = planes;
   return geometry ? <mesh geometry={geometry} material={material} raycast={() => null} /> : null;
 }
 
@@ -94,12 +104,21 @@ const BOX = [
 const hatchMaterial = (colour: THREE.Color, hatch: number): THREE.ShaderMaterial =>
   new THREE.ShaderMaterial({
     side: THREE.DoubleSide,
+    clipping: true,
     uniforms: { colour: { value: colour }, hatch: { value: hatch } },
-    vertexShader: 'void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }',
+    vertexShader: `
+      #include <clipping_planes_pars_vertex>
+      void main() {
+        #include <begin_vertex>
+        #include <project_vertex>
+        #include <clipping_planes_vertex>
+      }`,
     fragmentShader: `
+      #include <clipping_planes_pars_fragment>
       uniform vec3 colour;
       uniform int hatch;
       void main() {
+        #include <clipping_planes_fragment>
         vec2 p = gl_FragCoord.xy;
         bool isInk = hatch == 0 ? mod(p.x + p.y, 6.0) < 3.0
           : hatch == 1 ? length(mod(p, 6.0) - 3.0) < 2.1

@@ -12,16 +12,11 @@ import { usePlay, type CutOpen } from '../prove/play-store.ts';
 /** The metal as it is at the moment that is shown: one thing to draw for each patch that was cut. */
 export function MetalBody({ setup }: { setup: DerivedSetup }) {
   const patches = usePlay((s) => s.patches);
-  const cut = usePlay((s) => s.cut);
   const shown = usePlay((s) => s.shown);
   const palette = useToolColours();
   const matrix = useMemo(() => matrixOf(setup.frame.frame), [setup]);
-  const { gl, camera, invalidate } = useThree();
-  // Looked at from where one is when it is cut open: the near side is taken away.
-  const planes = useMemo(() => planesOf(cut, setup, camera.position), [cut, setup, camera]);
-  useEffect(() => {
-    gl.localClippingEnabled = true;
-  }, [gl]);
+  const { invalidate } = useThree();
+  const planes = useCutPlanes(setup);
   useEffect(() => invalidate(), [patches, planes, palette, shown, invalidate]);
   return (
     <group matrix={matrix} matrixAutoUpdate={false}>
@@ -30,6 +25,16 @@ export function MetalBody({ setup }: { setup: DerivedSetup }) {
       ))}
     </group>
   );
+}
+
+/** The plane that cuts the picture open. Looked at from where one is then: the near side is taken away. */
+export function useCutPlanes(setup: DerivedSetup): THREE.Plane[] {
+  const cut = usePlay((s) => s.cut);
+  const { gl, camera } = useThree();
+  useEffect(() => {
+    gl.localClippingEnabled = true;
+  }, [gl]);
+  return useMemo(() => planesOf(cut, setup, camera.position), [cut, setup, camera]);
 }
 
 interface PatchProps {
