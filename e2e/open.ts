@@ -35,3 +35,15 @@ async function shown(page: Page): Promise<void> {
   await expect(worksheet(page)).toBeVisible({ timeout: 60_000 });
   await expect(page.locator('.row').first()).toBeVisible({ timeout: 30_000 });
 }
+
+/** Types a line of its own below the first that makes a hole: another hole at that place. */
+export async function typeHole(page: Page, place: string): Promise<void> {
+  await page
+    .getByTestId('code')
+    .locator('.cm-line', { hasText: /G8[123] .* F\d/ })
+    .first()
+    .click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type(place);
+}

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './test.ts';
-import { openPart } from './open.ts';
+import { openPart, typeHole } from './open.ts';
 
 const BLOCK = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));
 // Drawn by the processor, the first picture takes its time.
@@ -57,14 +57,8 @@ test('the part is turned by arrow keys, and the rows keep theirs', async ({ page
 test('a finding leads to its place on the part', async ({ page }) => {
   await open(page);
   await page.keyboard.press('c');
-  await page
-    .getByTestId('code')
-    .locator('.cm-line', { hasText: /G8[123] .* F\d/ })
-    .first()
-    .click();
-  await page.keyboard.press('End');
-  await page.keyboard.press('Enter');
-  await page.keyboard.type('X1. Y1.');
+  // A hole where the part has none.
+  await typeHole(page, 'X1. Y1.');
   const found = page.getByLabel('Checks').getByRole('button', { name: /where the part has no hole/ });
   await found.first().click({ timeout: 60_000 });
   await expect(page.getByTestId('place')).toBeVisible();

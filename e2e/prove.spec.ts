@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
-import { openPart } from './open.ts';
+import { openPart, typeHole } from './open.ts';
 
 const PLATE = Buffer.from(plateStep({ holes: 6 }));
 const prove = (page: Page) => page.getByRole('region', { name: 'Prove-out' });
@@ -40,15 +40,8 @@ test('a program is played: the metal comes off, line by line, and is compared wi
 test('what the metal shows is told in the code and in the list of jobs as well', async ({ page }) => {
   await openPart(page, PLATE, 'small-plate.step');
   await page.keyboard.press('c');
-  const code = page.getByTestId('code');
-  await code
-    .locator('.cm-line', { hasText: /G8[123] .* F\d/ })
-    .first()
-    .click();
-  await page.keyboard.press('End');
   // A hole where the part has none.
-  await page.keyboard.press('Enter');
-  await page.keyboard.type('X1. Y1.');
+  await typeHole(page, 'X1. Y1.');
   const found = page.getByLabel('Checks').getByRole('button', { name: /into what is to stay/ });
   await expect(found.first()).toBeVisible({ timeout: 60_000 });
   // The list of jobs knows it: it is not to be sent.

@@ -5,8 +5,8 @@ import type { Thread } from '../../../threads/thread.ts';
 import { firstTooth } from '../../../tools/kinds/thread-mill.ts';
 import { toolKind } from '../../../tools/kinds/registry.ts';
 import type { MilledHole } from '../../milled.ts';
-import { DEPTH_TOLERANCE, toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
-import { speedFindings, type Find } from './milled.ts';
+import { DEPTH_TOLERANCE, type CheckContext, type CheckRule, type Finding } from '../check.ts';
+import { findIn, plannedIn, speedFindings, type Find } from './milled.ts';
 
 /** How far a thread's width may be from the planned one, and its lead from the thread's, mm: code is rounded. */
 const WIDTH_TOLERANCE = 0.01;
@@ -31,16 +31,8 @@ interface Turned {
 }
 
 function findings(m: MilledHole, c: CheckContext): Finding[] {
-  const { view, row } = m.hole;
-  const { thread } = row;
-  const find: Find = (rule, severity, line, what) => ({
-    rule,
-    severity,
-    message: `${view.label}: ${toolName(m.tool)} ${what}`,
-    line,
-    tag: row.tag,
-    feature: view.feature.id,
-  });
+  const { thread } = m.hole.row;
+  const find = findIn(m);
   const turns = m.motions.flatMap((motion) => turnedOf(motion, m));
   const widest = turns.reduce<Turned | null>((a, b) => (a && a.diameter >= b.diameter ? a : b), null);
   if (!widest) return [];
@@ -53,9 +45,7 @@ function findings(m: MilledHole, c: CheckContext): Finding[] {
         'cuts a thread, and none is confirmed for this hole. Confirm it from the print, or take it out.',
       ),
     ];
-  const planned = c.setup.operations.filter(
-    (o) => o.tag === row.tag && o.tool.id === m.tool.id && o.work.some((w) => w.label === view.label),
-  );
+  const planned = plannedIn(m, c);
   const wall = turns.filter((t) => widest.diameter - t.diameter <= WIDTH_TOLERANCE);
   return [
     ...sizeFindings(widest, thread, planned, c, find),

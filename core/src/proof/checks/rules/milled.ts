@@ -18,18 +18,8 @@ export const milled: CheckRule = {
 };
 
 function findings(m: MilledHole, c: CheckContext): Finding[] {
-  const { view, row } = m.hole;
-  const planned = c.setup.operations.filter(
-    (o) => o.tag === row.tag && o.tool.id === m.tool.id && o.work.some((w) => w.label === view.label),
-  );
-  const find = (rule: string, severity: Finding['severity'], line: number, what: string): Finding => ({
-    rule,
-    severity,
-    message: `${view.label}: ${toolName(m.tool)} ${what}`,
-    line,
-    tag: row.tag,
-    feature: view.feature.id,
-  });
+  const planned = plannedIn(m, c);
+  const find = findIn(m);
   const widest = m.rounds[m.rounds.length - 1];
   if (!widest) return [];
   if (planned.length === 0)
@@ -48,6 +38,24 @@ function findings(m: MilledHole, c: CheckContext): Finding[] {
 }
 
 export type Find = (rule: string, severity: Finding['severity'], line: number, what: string) => Finding;
+
+/** What is found of a tool in a hole: it names both. */
+export const findIn =
+  ({ hole: { view, row }, tool }: MilledHole): Find =>
+  (rule, severity, line, what) => ({
+    rule,
+    severity,
+    message: `${view.label}: ${toolName(tool)} ${what}`,
+    line,
+    tag: row.tag,
+    feature: view.feature.id,
+  });
+
+/** What a tool is planned to do in a hole. */
+export const plannedIn = ({ hole: { view, row }, tool }: MilledHole, c: CheckContext): PlannedOperation[] =>
+  c.setup.operations.filter(
+    (o) => o.tag === row.tag && o.tool.id === tool.id && o.work.some((w) => w.label === view.label),
+  );
 
 /** Whether one of the planned widths was cut, and how deep. */
 function sizeFindings(m: MilledHole, o: PlannedOperation, c: CheckContext, find: Find): Finding[] {
@@ -114,6 +122,7 @@ function rimFindings(m: MilledHole, rim: WantedRim, c: CheckContext, find: Find)
   ];
 }
 
+/** Speed and feed against the planned ones. */
 export function speedFindings(
   m: MilledHole,
   planned: readonly PlannedOperation[],
