@@ -15,6 +15,7 @@ import {
   WORK_OFFSETS,
   type Setup,
 } from '@yellow-pin/core/setup/setup';
+import { withoutSetup } from '@yellow-pin/core/plan/without-setup';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { useJob } from '../job/job-view.ts';
 import { changePlan, changeSetup, usePick } from '../job/store.ts';
@@ -45,9 +46,9 @@ export default function SetupPlace() {
     insert(newSetup(freeSetupId(plan.setups), attitudeName(attitudeFor(sideDirection(free))), free, offset));
   };
   const remove = (): void => {
-    const rest = plan.setups.filter((s) => s.id !== setup.id);
-    changePlan({ setups: rest });
-    pick({ setupId: rest[Math.max(0, index - 1)]!.id });
+    const rest = withoutSetup(plan, setup.id);
+    changePlan(rest);
+    pick({ setupId: rest.setups[Math.max(0, index - 1)]!.id });
   };
   const earlier = (): void => {
     const order = [...plan.setups];
