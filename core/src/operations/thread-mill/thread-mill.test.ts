@@ -43,6 +43,14 @@ describe('a thread that is milled', () => {
     ).toBeCloseTo(4);
   });
 
+  it('says why it is not tapped', () => {
+    expect(rowFor('M24x2 ↧18', [LONE]).remarks).toContainEqual({
+      rule: 'method-instead',
+      severity: 'note',
+      message: '"thread-milled hole" makes it, not "drill and tap": No tap M24x2 in the tool list.',
+    });
+  });
+
   it('goes half a tooth and half a lead below its lowest groove', () => {
     // 18 deep, a tooth 3 high, lead 2: the tip goes to 18 + 1.5 + 1.
     expect(made(rowFor('M24x2 ↧18', [LONE]), 'thread-mill').work[0]!.z).toBeCloseTo(-20.5);
