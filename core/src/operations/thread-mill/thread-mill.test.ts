@@ -101,9 +101,16 @@ describe('a thread that is milled', () => {
 });
 
 /** A job of one threaded hole. */
-function jobOf(callout: string, diameter: number, depth: number, tools: Tool[], typed = {}): ProduceInput {
+function jobOf(
+  callout: string,
+  diameter: number,
+  depth: number,
+  tools: Tool[],
+  typed = {},
+  units: 'mm' | 'inch' = 'mm',
+): ProduceInput {
   const features = [blind(diameter, depth)];
-  const p = plan();
+  const p = plan(units);
   for (const s of featureSizes(features))
     p.sizes[s.key] = { ...decisionFromCallout(callout, 'mm'), method: 'thread-milled', overrides: typed };
   const drill = usual('drill', 70, diameter);
@@ -168,15 +175,16 @@ describe('what its code is found to do', () => {
         fc.boolean(),
         fc.constantFrom('climb', 'conventional'),
         fc.constantFrom('half circle', 'quarter circle'),
-        (major, p, deep, isLeft, cut, leads) => {
+        fc.constantFrom('mm' as const, 'inch' as const),
+        (major, p, deep, isLeft, cut, leads, units) => {
           const callout = `M${major}x${p}${isLeft ? ' LH' : ''} ↧${deep}`;
-          const job = jobOf(callout, major - p, deep + 8, [LONE], { 'thread-mill': { cut, leads } });
+          const job = jobOf(callout, major - p, deep + 8, [LONE], { 'thread-mill': { cut, leads } }, units);
           const { job: derived } = produceJob(job);
           expect(derived.rows[0]!.operations.map((o) => o.kind)).toContain('thread-mill');
           expect(wrongs(job)).toEqual([]);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 60 },
     );
   });
 });

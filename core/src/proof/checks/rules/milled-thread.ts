@@ -8,9 +8,9 @@ import type { MilledHole } from '../../milled.ts';
 import { DEPTH_TOLERANCE, type CheckContext, type CheckRule, type Finding } from '../check.ts';
 import { findIn, plannedIn, speedFindings, type Find } from './milled.ts';
 
-/** How far a thread's width may be from the planned one, and its lead from the thread's, mm: code is rounded. */
+/** How far a thread's width may be from the planned one, and a turn's way from the lead, mm: code is rounded, in inches to 0.0025 mm. */
 const WIDTH_TOLERANCE = 0.01;
-const LEAD_TOLERANCE = 0.002;
+const LEAD_TOLERANCE = 0.006;
 
 /** What threads a cutter went round in, as read from the text: width, lead, hand, depth and top, against thread, print and plan. */
 export const milledThread: CheckRule = {
