@@ -10,6 +10,7 @@ import {
   type ThreadLead,
 } from '../../motion/thread-helix.ts';
 import type { Pass } from '../../motion/work.ts';
+import { minorLimits6H } from '../../threads/standards.ts';
 import type { Thread } from '../../threads/thread.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { firstTooth } from '../../tools/kinds/thread-mill.ts';
@@ -17,7 +18,14 @@ import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseTool } from '../choose-tool.ts';
 import { mainDepth, startOfThread } from '../drill/index.ts';
 import type { HoleView } from '../hole-view.ts';
-import { Parameters, placeWork, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+import {
+  Parameters,
+  placeWork,
+  type KindContext,
+  type OperationKind,
+  type PlanResult,
+  type Remark,
+} from '../kind.ts';
 
 /** Room beside the cutter when it goes down and up on the axis (N61), and below its tip in a blind hole, mm. */
 const BESIDE = 0.2;
@@ -141,9 +149,26 @@ function planThreadMill(c: KindContext): PlanResult {
       (h, r) => ({ kind: 'path', passes: [threadPath(mill, h, r, full(tool, h))] }),
     ),
     parameters: parameters.list,
-    remarks: numbers.remarks,
+    remarks: [...numbers.remarks, ...minorRemarks(thread, opened, c.say)],
     alternatives: [tool, ...found.others].map((t) => t.id),
   };
+}
+
+/** Rounding of a drawn diameter, mm. */
+const DRAWN = 0.005;
+
+/** A hole outside the limits of the thread's minor diameter fails its plug gauge, whatever is milled into it (ISO 965-1, 6H). */
+function minorRemarks(thread: Thread, opened: number, say: (mm: number) => string): Remark[] {
+  if (thread.form !== 'metric') return [];
+  const { min, max } = minorLimits6H(thread.majorDiameter, thread.pitch);
+  if (opened >= min - DRAWN && opened <= max + DRAWN) return [];
+  return [
+    {
+      rule: 'minor-limits',
+      severity: 'warning',
+      message: `${thread.designation} 6H has a minor diameter of ${say(min)} to ${say(max)}; the hole is opened to ${say(opened)}. Open it to within these.`,
+    },
+  ];
 }
 
 /** What a thread is cut by. */

@@ -51,6 +51,18 @@ describe('a thread that is milled', () => {
     });
   });
 
+  it('says where the hole is outside the limits of its minor diameter (6H)', () => {
+    const of = (diameter: number) =>
+      rowOf(blind(diameter, 30), {
+        callout: 'M24x2 ↧18',
+        // Without a drill of the size it is opened to what is drawn.
+        more: [usual('end-mill', 63, 12), LONE],
+        method: 'thread-milled',
+      }).remarks.map((r) => r.rule);
+    expect(of(22)).not.toContain('minor-limits');
+    expect(of(22.4)).toContain('minor-limits');
+  });
+
   it('goes half a tooth and half a lead below its lowest groove', () => {
     // 18 deep, a tooth 3 high, lead 2: the tip goes to 18 + 1.5 + 1.
     expect(made(rowFor('M24x2 ↧18', [LONE]), 'thread-mill').work[0]!.z).toBeCloseTo(-20.5);
