@@ -15,7 +15,7 @@ describe('threads that are milled, in metal', () => {
     ['metric, blind', 22, 'M24x2 ↧18', false],
     ['metric, left hand, through', 22, 'M24x2 LH THRU', true],
     ['fine and large', 28.5, 'M30x1.5 ↧16', false],
-    ['inch', 20.4, '7/8-14 UNF ↧.7', false],
+    ['inch', 20.4, '7/8-14 UNF ↧17', false],
     ['pipe', 24.1, 'G 3/4 ↧14', false],
   ])(
     '%s: its band is meant, and nothing of the part is cut',

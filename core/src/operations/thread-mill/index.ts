@@ -112,6 +112,11 @@ function planThreadMill(c: KindContext): PlanResult {
         leads === 'half circle' ? 'Go in by a quarter circle, thread' : 'Thread'
       } ${c.say(Math.max(0, room(tool, short)))} deep, or deepen the hole.`,
     };
+  const none = c.holes.find((h) => full(tool, h) < thread.pitch - 1e-6);
+  if (none)
+    return {
+      missing: `${thread.designation} would have ${c.say(Math.max(0, full(tool, none)))} of full thread in ${none.label}, less than one pitch. Deepen the hole, or say a greater depth.`,
+    };
   const depth = parameters.length(
     'threadDepth',
     'full thread',

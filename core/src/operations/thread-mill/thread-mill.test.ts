@@ -80,6 +80,19 @@ describe('a thread that is milled', () => {
     expect(made(rowFor('M24x2', [LONE], 20), 'thread-mill').work[0]!.z).toBeCloseTo(-19.8);
   });
 
+  it('is not made where not even one pitch of it has room, said or not', () => {
+    const of = (depth: number, callout: string, typed = {}) =>
+      rowOf(blind(22, depth), { callout, more: [...DRILLS, LONE], method: 'thread-milled', typed });
+    for (const row of [
+      of(2, 'M24x2'),
+      of(4, 'M24x2'),
+      of(30, 'M24x2 ↧18', { 'thread-mill': { threadDepth: -3 } }),
+    ]) {
+      expect(row.operations).toEqual([]);
+      expect(row.reasons.join(' ')).toMatch(/less than one pitch/);
+    }
+  });
+
   it('takes no cutter of another pitch or angle, nor one without room beside it on the axis', () => {
     for (const tool of [
       many(60, 12, 1.5, 9),
