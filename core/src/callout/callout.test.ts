@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { THREADS } from '../threads/standards.ts';
+import { NAMED_THREADS } from '../threads/more.ts';
 import { CalloutError, formatCallout, parseCallout } from './callout.ts';
 
 describe('parseCallout', () => {
@@ -121,9 +121,11 @@ describe('parseCallout', () => {
   });
 
   it('reads back every thread it prints', () => {
-    for (const thread of THREADS) {
-      const text = formatCallout({ thread, through: true }, 'mm');
-      expect(parseCallout(text, 'mm').thread, text).toMatchObject({ designation: thread.designation });
-    }
+    for (const one of NAMED_THREADS)
+      for (const starts of [undefined, 2]) {
+        const thread = { ...one, ...(starts ? { starts } : {}) };
+        const text = formatCallout({ thread, through: true }, 'mm');
+        expect(parseCallout(text, 'mm').thread, text).toEqual(thread);
+      }
   });
 });

@@ -105,12 +105,18 @@ describe('callouts as drawings have them', () => {
     ['1/4 NPT', '1/4-18 NPT', 13.716, 25.4 / 18],
     ['1/4-18 NPTF', '1/4-18 NPTF', 13.716, 25.4 / 18],
     ['1/8 NPTF', '1/8-27 NPTF', 10.287, 25.4 / 27],
+    ['1/4-18 NPT', '1/4-18 NPT', 13.716, 25.4 / 18],
+    ['1 1/4-11.5 NPT', '1 1/4-11.5 NPT', 42.164, 25.4 / 11.5],
+    ['1/16-27 NPT', '1/16-27 NPT', 7.938, 25.4 / 27],
+    ['Rc 1/4', 'Rc 1/4', 13.157, 1.337],
+    ['R 1/2', 'R 1/2', 20.955, 1.814],
+    ['G 3/8', 'G 3/8', 16.662, 1.337],
   ])('pipe threads: %s', (text, designation, major, pitch) => {
     const { thread } = mm(text);
     expect(thread?.designation).toBe(designation);
     expect(thread?.majorDiameter).toBeCloseTo(major, 3);
     expect(thread?.pitch).toBeCloseTo(pitch, 3);
-    expect(thread?.form).toBe(/NPT|Rc/.test(designation) ? 'pipe-tapered' : 'pipe-parallel');
+    expect(thread?.form).toBe(/NPT|^Rc|^R /.test(designation) ? 'pipe-tapered' : 'pipe-parallel');
   });
 
   it.each([
@@ -127,11 +133,31 @@ describe('callouts as drawings have them', () => {
     ['1.250-12 UNF', '1 1/4-12 UNF'],
     ['1-8', '1-8 UNC'],
     ['3/8 - 24 UNF LH', '3/8-24 UNF'],
+    ['1 1/16-12 UN-2B', '1 1/16-12 UN'],
+    ['1-1/16-12 UN-2B', '1-1/16-12 UN'],
+    ['2.5-8 UN', '2.5-8 UN'],
+    ['1.0625-13 UNS', '1.0625-13 UNS'],
+    ['2 1/2-4 UNC', '2 1/2-4 UNC'],
   ])('inch threads: %s', (text, designation) => expect(inch(text).thread?.designation).toBe(designation));
 
   it.each(['M8 LH ↧12', 'LH M8 ↧12', 'M8x1.25 - 6H - LH ↧12', 'M8 ↧12 LH', 'M8 ↧12 LEFT HAND'])(
     'left hand anywhere: %s',
     (text) => expect(mm(text)).toMatchObject({ thread: { hand: 'left' }, threadDepth: 12 }),
+  );
+
+  it.each([
+    ['M24x2 2 STARTS ↧12', 2],
+    ['M24×2-6H LH, 3-START ↧12', 3],
+    ['M24x2 DOUBLE START ↧12', 2],
+    ['2 STARTS M24x2 ↧12', 2],
+    ['M24xPh6P2 ↧12', 3],
+    ['M24×2 - 6H ↧12 (TWO START)', 2],
+  ])('several starts: %s', (text, starts) =>
+    expect(mm(text)).toMatchObject({ thread: { designation: 'M24x2', pitch: 2, starts }, threadDepth: 12 }),
+  );
+  it.each(['M24x2 7 STARTS', 'M24x2 0 START', 'M24xPh3P2', '⌀8 2 STARTS', 'M24x2 2 START 3 START'])(
+    'refuses starts that are none: %s',
+    (text) => expect(() => mm(text)).toThrow(CalloutError),
   );
 
   it.each([
@@ -175,6 +201,9 @@ describe('callouts as drawings have them', () => {
     ['M8 X 3 X 4', 'X 4'],
     ['#99 THRU', '#99'],
     ['1/4-21 UNC', '1/4-21'],
+    ['1.03-12 UN', '1.03-12'],
+    ['1/8-12 UN', '1/8-12'],
+    ['Rc 5/8', 'Rc 5/8'],
     ['M6 H7', 'H7'],
   ])('says which word it is of %s, and takes nothing of the rest', (text, word) => {
     try {

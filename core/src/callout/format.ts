@@ -1,4 +1,5 @@
 import { formatLength, type LengthUnit } from '../units/length.ts';
+import { startsOf } from '../threads/thread.ts';
 import type { Callout, Tolerance, Wish } from './schema.ts';
 
 const WISH_WORDS: Record<Wish, string> = {
@@ -28,7 +29,7 @@ export function formatCallout(c: Callout, unit: LengthUnit): string {
   if (c.depth !== undefined && !c.through && c.diameter !== undefined) parts.push(`↧${n(c.depth)}`);
   if (c.thread)
     parts.push(
-      `${c.thread.designation.replace('x', '×')}${c.thread.toleranceClass ? ` – ${c.thread.toleranceClass}` : ''}${c.thread.hand === 'left' ? ' LH' : ''}`,
+      `${c.thread.designation.replace('x', '×')}${c.thread.toleranceClass ? ` – ${c.thread.toleranceClass}` : ''}${c.thread.hand === 'left' ? ' LH' : ''}${startsOf(c.thread) > 1 ? ` ${startsOf(c.thread)} STARTS` : ''}`,
     );
   if (c.threadDepth !== undefined) parts.push(`↧${n(c.threadDepth)}`);
   // Without a drill's size the word says which depth it is.

@@ -1,10 +1,10 @@
 import { at, first, known } from '../lists.ts';
 import { FRACTIONS, parseLength, type LengthUnit } from '../units/length.ts';
-import type { Thread } from '../threads/thread.ts';
+import { MOST_STARTS, type Thread } from '../threads/thread.ts';
 import { namedDrill } from './drill-names.ts';
 import { fitLimits } from './fits.ts';
 import { CalloutError, MOST_LETTERS, type Callout, type Tolerance, type Wish } from './schema.ts';
-import { metricFrom, pipeFrom, unifiedFrom } from './threads-in-words.ts';
+import { countOf, decimal, metricFrom, pipeFrom, pipeKind, unifiedFrom } from './threads-in-words.ts';
 
 /** Pieces of patterns; each length is one group, its unit within. */
 const NUMBER = String.raw`(?:\d+[\s-]\d+\/\d+|\d+\/\d+|\d+(?:[.,]\d+)?|[.,]\d+)(?![\d.,]*\d)`;
@@ -17,7 +17,7 @@ const CBORE = String.raw`(?:⌴|c'?bore\b|counterbored?\b|spot\s?faced?\b|s\/?f\
 const CSK = String.raw`(?:⌵|csk\b|c'?sink\b|countersink\b|countersunk\b)`;
 const ANGLE = String.raw`(\d+(?:\.\d+)?)\s*(?:°|deg\b\.?)`;
 const SIZE = String.raw`(\d+[\s-]\d+\/\d+|\d+\/\d+|\d*\.\d+|\d+)`;
-const SERIES = String.raw`(UNC|UNF|UNEF|NPTF|NPT)`;
+const SERIES = String.raw`(UNC|UNF|UNEF|UNS|UN|NPTF|NPT)`;
 
 const WISH_WORDS: [string, Wish][] = [
   [String.raw`thread\s?mill(?:ed)?\b|milled\b`, 'milled'],
@@ -31,6 +31,7 @@ class Reading {
   readonly out: Callout = { through: false };
   where: 'hole' | 'thread' | 'counterbore' = 'hole';
   isLeft = false;
+  starts = 1;
 
   constructor(readonly unit: LengthUnit) {}
 
@@ -59,6 +60,17 @@ class Reading {
     this.once(this.out.thread, 'a thread');
     this.out.thread = toleranceClass ? { ...thread, toleranceClass } : thread;
     this.where = 'thread';
+  }
+
+  /** So many threads side by side. */
+  wound(starts: number, written: string): void {
+    if (this.starts !== 1)
+      throw new CalloutError('The callout says twice how many starts the thread has. Write it once.');
+    if (Math.abs(starts - Math.round(starts)) > 1e-6 || starts < 1 || starts > MOST_STARTS)
+      throw new CalloutError(
+        `"${written.trim()}" in the callout: a thread has 1 to ${MOST_STARTS} starts here, its lead a whole number of pitches.`,
+      );
+    this.starts = Math.round(starts);
   }
 
   threadDepth(mm: number): void {
@@ -188,9 +200,19 @@ const RULES: Rule[] = [
     String.raw`(G|Rp|Rc|BSPP|BSPT|BSP|NPTF|NPT)\s*${SIZE}(?:\s+A\b)?(?:\s+${UNIT})?`,
     (r, m) => r.thread(pipeFrom(pipeKind(at(m, 1)), at(m, 2))),
   ],
+  // Beside a diameter R is a fit.
+  [String.raw`R\s*${SIZE}`, (r, m) => r.thread(pipeFrom('R', at(m, 1))), (r) => !hasHole(r)],
   [
     String.raw`${SIZE}\s*"?\s*-?\s*(BSPP|BSPT|BSP|NPTF|NPT)\b`,
     (r, m) => r.thread(pipeFrom(pipeKind(at(m, 2)), at(m, 1))),
+  ],
+  // ISO 965-1: several starts say the lead, then the pitch.
+  [
+    String.raw`M\s?(\d+(?:[.,]\d+)?)\s*x\s*Ph\s*(\d*[.,]?\d+)\s*P\s*(\d*[.,]?\d+)(?:\s*-?\s*(\d[A-Ha-h]{1,2})\b)?`,
+    (r, m) => {
+      r.thread(metricFrom(at(m, 1), m[3]), m[4]);
+      r.wound(decimal(at(m, 2)) / decimal(at(m, 3)), m[0]);
+    },
   ],
   [
     String.raw`M\s?(\d+(?:[.,]\d+)?)\s*(?:x\s*(\d*[.,]?\d+)(?![\d.,])(?!\s*${UNIT}?\s*${DEEP}))?(?:\s*-?\s*(\d[A-Ha-h]{1,2})\b)?`,
@@ -201,6 +223,10 @@ const RULES: Rule[] = [
     (r, m) => r.thread(unifiedFrom(at(m, 1), at(m, 2), m[3]), m[4]?.toUpperCase()),
   ],
   [String.raw`(?:-\s*)?(?:l\.?h\b\.?|left(?:[ -]hand(?:ed)?)?\b)`, (r) => void (r.isLeft = true)],
+  [
+    String.raw`(?:-\s*)?(\d+|two|three|four|five|six|double|triple)[\s-]*starts?\b`,
+    (r, m) => r.wound(countOf(at(m, 1)), m[0]),
+  ],
   [
     String.raw`(?:-\s*)?(\d[A-Ha-h]{1,2}|\d[ABab])\b`,
     (r, m) => void (r.out.thread = { ...known(r.out.thread, 'its thread'), toleranceClass: at(m, 1) }),
@@ -287,14 +313,6 @@ const COMPILED = RULES.map(([pattern, use, when]) => ({
   when,
 }));
 
-function pipeKind(text: string): 'G' | 'Rp' | 'Rc' | 'NPT' | 'NPTF' {
-  const kind = text.toUpperCase();
-  if (kind === 'BSPT') return 'Rc';
-  if (kind === 'BSP' || kind === 'BSPP' || kind === 'G') return 'G';
-  if (kind === 'RP' || kind === 'RC') return kind === 'RP' ? 'Rp' : 'Rc';
-  return kind === 'NPTF' ? 'NPTF' : 'NPT';
-}
-
 /** Signs as they are typed or pasted become the ones that are read. */
 const plain = (text: string): string =>
   text
@@ -340,11 +358,14 @@ function notUnderstood(rest: string): string {
 }
 
 /** What is said must go together. */
-function whole({ out, isLeft }: Reading): Callout {
+function whole({ out, isLeft, starts }: Reading): Callout {
   if (!out.diameter && !out.thread && !out.counterbore && !out.countersink)
     throw new CalloutError('The callout names no diameter and no thread.');
   if (isLeft && !out.thread) throw new CalloutError('The callout says left hand and names no thread.');
+  if (starts > 1 && !out.thread)
+    throw new CalloutError('The callout says how many starts and names no thread.');
   if (out.thread && isLeft) out.thread = { ...out.thread, hand: 'left' };
+  if (out.thread && starts > 1) out.thread = { ...out.thread, starts };
   if (out.through && out.depth !== undefined)
     throw new CalloutError('The callout says THRU and a depth of the hole. Leave one out.');
   return out;

@@ -1,11 +1,12 @@
 import { at } from '../lists.ts';
-import { NAMED_THREADS } from '../threads/more.ts';
+import { NAMED_THREADS, unifiedBySeries } from '../threads/more.ts';
 import { coarsePitch, metricThread, THREADS } from '../threads/standards.ts';
 import type { Thread } from '../threads/thread.ts';
 import { CalloutError } from './schema.ts';
 
 const INCH = 25.4;
-const decimal = (s: string): number => Number(s.replace(',', '.'));
+/** A number as written, with point or comma. */
+export const decimal = (s: string): number => Number(s.replace(',', '.'));
 
 /** A metric thread by nominal and pitch as written; the coarse pitch where none is. */
 export function metricFrom(nominalText: string, pitchText: string | undefined): Thread {
@@ -22,6 +23,19 @@ export function metricFrom(nominalText: string, pitchText: string | undefined): 
   );
   return known ?? metricThread(nominal, pitch);
 }
+
+const COUNTS: Readonly<Record<string, number>> = {
+  two: 2,
+  double: 2,
+  three: 3,
+  triple: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+};
+
+/** How many, as a figure or in words; NaN for anything else. */
+export const countOf = (text: string): number => COUNTS[text.toLowerCase()] ?? Number(text);
 
 /** `1 1/4`, `1-1/4`, `3/8` and plain numbers, inches; NaN for anything else. */
 export function inches(text: string): number {
@@ -49,15 +63,26 @@ export function unifiedFrom(size: string, tpi: string, series: string | undefine
     if (t.form === 'pipe-tapered') return inches(name) === value;
     return Math.abs(t.majorDiameter - value * INCH) < 0.0006 * INCH;
   });
-  if (!found)
+  const made = found ?? (series ? unifiedBySeries(size.trim(), value, wanted, series.toUpperCase()) : null);
+  if (!made)
     throw new CalloutError(
       `${size}-${tpi}${series ? ` ${series}` : ''} is not in the thread tables (ASME B1.1, B1.20.1). Check size and threads per inch.`,
     );
-  return found;
+  return made;
 }
 
-/** A pipe thread by its kind and size: `G`, `Rp`, `Rc`, `NPT` or `NPTF`. */
-export function pipeFrom(kind: 'G' | 'Rp' | 'Rc' | 'NPT' | 'NPTF', size: string): Thread {
+const PIPE_KINDS = ['G', 'Rp', 'Rc', 'R', 'NPT', 'NPTF'] as const;
+export type PipeKind = (typeof PIPE_KINDS)[number];
+
+/** The kind of a pipe thread as it is written; BSP is parallel unless it says taper. */
+export function pipeKind(text: string): PipeKind {
+  const kind = text.toUpperCase();
+  if (kind === 'BSPT') return 'Rc';
+  return PIPE_KINDS.find((k) => k.toUpperCase() === kind) ?? 'G';
+}
+
+/** A pipe thread by its kind and size. */
+export function pipeFrom(kind: PipeKind, size: string): Thread {
   const value = inches(size);
   const found = NAMED_THREADS.find((t) => {
     if (kind === 'NPT' || kind === 'NPTF') {

@@ -4,6 +4,9 @@ import type { FeedRole, Move, Pass } from './work.ts';
 /** Feed of a cutter's centre for a feed of its edge on an inside arc of work diameter `work`: Fc = Fe·(Dw − d)/Dw, as a share. */
 export const insideShare = (work: number, cutter: number): number => (work - cutter) / work;
 
+/** The same on an outside arc: Fc = Fe·(Dw + d)/Dw. */
+export const outsideShare = (work: number, cutter: number): number => (work + cutter) / work;
+
 /** Angle of a helix of so much a turn on a radius, degrees: atan(z / (2πr)). */
 export const helixAngleDeg = (perTurn: number, radius: number): number =>
   (Math.atan(perTurn / (2 * Math.PI * radius)) * 180) / Math.PI;

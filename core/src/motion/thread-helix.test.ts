@@ -13,7 +13,9 @@ import {
 const helix = (part: Partial<ThreadHelix> = {}): ThreadHelix => ({
   x: 10,
   y: -5,
+  side: 'inside',
   radius: 4,
+  cone: 0,
   lead: 3,
   hand: 'right',
   clockwise: false,
@@ -21,6 +23,8 @@ const helix = (part: Partial<ThreadHelix> = {}): ThreadHelix => ({
   turns: 7,
   angle: 0,
   leads: 'half circle',
+  aside: 3,
+  byControl: null,
   ...part,
 });
 const START: Vec3 = [10, -5, 2];

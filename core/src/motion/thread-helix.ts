@@ -1,16 +1,22 @@
 import type { Vec3 } from '../geometry/vec.ts';
+import type { ThreadSide } from '../threads/shape.ts';
 import type { FeedRole, Move } from './work.ts';
 
 /** How a cutter comes from the axis to the wall and back: by half a circle, or straight aside and by a quarter. */
 export const THREAD_LEADS = ['half circle', 'quarter circle'] as const;
 export type ThreadLead = (typeof THREAD_LEADS)[number];
 
-/** A thread inside, cut by a cutter that goes round its axis and along it in step. Program coordinates, mm. */
+type Point = readonly [number, number];
+
+/** A thread, cut by a cutter that goes round its axis and along it in step. Program coordinates, mm. */
 export interface ThreadHelix {
   x: number;
   y: number;
-  /** Of the centre's path on the wall. */
+  side: ThreadSide;
+  /** Of the centre's path on the wall, at its lower end. */
   radius: number;
+  /** By how much that radius grows with each mm up: 0 for a straight thread. */
+  cone: number;
   /** Way along the axis in one turn: pitch × starts. */
   lead: number;
   hand: 'right' | 'left';
@@ -19,61 +25,219 @@ export interface ThreadHelix {
   /** Where the tool's tip stands at the lower end of its whole turns, and how many these are. */
   low: number;
   turns: number;
-  /** Where on the wall the turns begin and end, radians from X. */
+  /** Where on the wall the turns are at their lower end, radians from X. */
   angle: number;
   leads: ThreadLead;
+  /** Outside: how far from the wall's path the cutter begins and ends. */
+  aside: number;
+  /** The cutter's radius, where the control is told the wall and works the way out itself; null where the way is computed. */
+  byControl: number | null;
 }
 
 /** Whether the cutter goes up while it cuts: right hand counter-clockwise, left hand clockwise (handbook, Thread milling). */
 export const goesUp = ({ hand, clockwise }: Pick<ThreadHelix, 'hand' | 'clockwise'>): boolean =>
   (hand === 'right') !== clockwise;
 
-/** Share of a turn that a way in or out takes along the axis: half a circle half the lead, a quarter a quarter. */
+/** Climb cutting goes counter-clockwise inside and clockwise outside, for either hand (handbook, Thread milling). */
+export const isClockwise = (side: ThreadSide, cut: 'climb' | 'conventional'): boolean =>
+  (side === 'outside') === (cut === 'climb');
+
+/** Share of a turn that a way in or out takes along the axis inside: half a circle half the lead, a quarter a quarter. */
 export const leadShare = (leads: ThreadLead): number => (leads === 'half circle' ? 0.5 : 0.25);
 
+/** Pieces of one turn of a tapered thread: an eighth each (handbook, Thread milling). */
+const PIECES = 8;
+
+const turned = ([ux, uy]: Point, by: number): Point => {
+  const [c, s] = [Math.cos(by), Math.sin(by)];
+  return [c * ux - s * uy, s * ux + c * uy];
+};
+
 /**
- * One pass round a thread: from the axis to the wall by an arc tangent to it, whole turns in step with the lead, and back to the axis by
- * another arc. The ways in and out go along with the helix, so that Z never jumps. It begins anywhere on the axis. `feeds`: of the way in, and
- * of the turns.
+ * Centre of the arc between two places of a spiral, seen from its axis: equally far from both, and as near to the axis as that can be. It
+ * stays within a few thousandths of the spiral over an eighth of a turn.
+ */
+function arcCentre(from: Point, to: Point): Point {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+  const length = Math.hypot(dx, dy);
+  const [ux, uy] = [dx / length, dy / length];
+  const along = ((from[0] + to[0]) / 2) * ux + ((from[1] + to[1]) / 2) * uy;
+  return [along * ux, along * uy];
+}
+
+/** A place or an arc's end in the plane, seen from the thread's axis. */
+interface Arc {
+  to: Point;
+  centre: Point;
+}
+
+/**
+ * One pass round a thread: to the wall by an arc tangent to it, whole turns in step with the lead, and back by another arc. Inside it begins
+ * and ends on the axis, outside beside the wall. The ways in and out go along with the helix, so that Z never jumps. `feeds`: of the way in,
+ * and of the turns.
  */
 export function threadMoves(h: ThreadHelix, feeds: { in: FeedRole; turns: FeedRole; share: number }): Move[] {
-  const { x, y, radius, lead, turns, clockwise } = h;
-  const up = goesUp(h) ? 1 : -1;
-  const along = up * lead * leadShare(h.leads);
-  const first = up > 0 ? h.low : h.low + turns * lead;
-  const last = first + up * turns * lead;
-  const [ux, uy] = [Math.cos(h.angle), Math.sin(h.angle)];
-  // The way it goes at the wall.
-  const [tx, ty] = clockwise ? [uy, -ux] : [-uy, ux];
-  const centre = [x + (radius / 2) * ux, y + (radius / 2) * uy] as const;
-  const wall = (z: number): Vec3 => [x + radius * ux, y + radius * uy, z];
-  const arc = (to: Vec3, middle: readonly [number, number], feed: FeedRole, whole = 0): Move => ({
-    kind: 'arc',
-    to,
-    centre: middle,
-    clockwise,
-    turns: whole,
-    feed,
-    share: feeds.share,
-  });
+  const path = new ThreadPath(h);
+  const { begin, first, last, end } = path.levels;
+  const { share } = feeds;
+  const arc = (
+    z: number,
+    feed: FeedRole,
+    clockwise: boolean,
+    turns: number,
+    of: (grown: number) => Arc,
+  ): Move => {
+    const { to, centre } = path.placed(of(0));
+    return {
+      kind: 'arc',
+      to: [to[0], to[1], z],
+      centre,
+      clockwise,
+      turns,
+      feed,
+      share,
+      ...(h.byControl === null ? {} : { wall: path.placed(of(h.byControl)) }),
+    };
+  };
+  const line = (at: Point, z: number, wall?: Point): Move => {
+    const [x, y] = path.place(at);
+    return { kind: 'line', to: [x, y, z], feed: 'lead', ...(wall ? { wall: { to: path.place(wall) } } : {}) };
+  };
   const isHalf = h.leads === 'half circle';
-  // A quarter begins and ends beside the axis, where the hole is open.
-  const beside = (side: number, z: number): Vec3 => [
-    centre[0] + (side * radius * tx) / 2,
-    centre[1] + (side * radius * ty) / 2,
-    z,
-  ];
-  const axis = (z: number): Vec3 => [x, y, z];
-  const begin = first - along;
-  const end = last + along;
+  const leads = h.side === 'inside' ? h.clockwise : !h.clockwise;
+  const pieces = h.cone === 0 ? 1 : PIECES * h.turns;
+  const quarter = (before: boolean): Point => path.leadEnd(before);
   return [
-    { kind: 'line', to: axis(begin), feed: 'lead' },
-    ...(isHalf ? [] : [{ kind: 'line', to: beside(-1, begin), feed: 'lead' } as const]),
-    arc(wall(first), centre, feeds.in),
-    arc(wall(last), [x, y], feeds.turns, turns),
-    arc(isHalf ? axis(end) : beside(1, end), centre, feeds.turns),
-    ...(isHalf ? [] : [{ kind: 'line', to: axis(end), feed: 'lead' } as const]),
+    line(path.beside(true), begin),
+    ...(isHalf
+      ? []
+      : [line(quarter(true), begin, h.byControl === null ? undefined : path.leadEnd(true, h.byControl))]),
+    arc(first, feeds.in, leads, 0, (grown) => path.leadIn(grown)),
+    ...Array.from({ length: pieces }, (_, k) =>
+      arc(
+        first + ((last - first) * (k + 1)) / pieces,
+        feeds.turns,
+        h.clockwise,
+        h.cone === 0 ? h.turns : 0,
+        (grown) => path.piece(k, pieces, grown),
+      ),
+    ),
+    arc(end, feeds.turns, leads, 0, (grown) => path.leadOut(grown)),
+    ...(isHalf ? [] : [line(path.beside(false), end)]),
   ];
+}
+
+/** Where a pass begins, in the air: on the axis inside, beside the wall outside. */
+export function threadStart(h: ThreadHelix): Vec3 {
+  const path = new ThreadPath(h);
+  const [x, y] = path.place(path.beside(true));
+  return [x, y, path.levels.begin];
+}
+
+/**
+ * The places of a pass, seen from the thread's axis. `grown`: what the control is told is by so much nearer to the metal than the centre's
+ * way; 0: the centre's way itself.
+ */
+class ThreadPath {
+  readonly levels: { begin: number; first: number; last: number; end: number };
+  /** +1 counter-clockwise. */
+  private readonly sense: 1 | -1;
+  /** +1 inside, where the metal lies outward. */
+  private readonly out: 1 | -1;
+  private readonly u: Point;
+  /** Centre's path on the wall, where the turns begin and end. */
+  private readonly radii: readonly [begin: number, end: number];
+
+  constructor(private readonly h: ThreadHelix) {
+    this.sense = h.clockwise ? -1 : 1;
+    this.out = h.side === 'inside' ? 1 : -1;
+    this.u = [Math.cos(h.angle), Math.sin(h.angle)];
+    const up = goesUp(h) ? 1 : -1;
+    const top = h.low + h.turns * h.lead;
+    const [first, last] = up > 0 ? [h.low, top] : [top, h.low];
+    const radiusAt = (z: number): number => h.radius + h.cone * (z - h.low);
+    this.radii = [radiusAt(first), radiusAt(last)];
+    this.levels = {
+      begin: first - up * this.rise(this.radii[0]),
+      first,
+      last,
+      end: last + up * this.rise(this.radii[1]),
+    };
+  }
+
+  place([px, py]: Point): Point {
+    return [this.h.x + px, this.h.y + py];
+  }
+
+  placed({ to, centre }: Arc): Arc {
+    return { to: this.place(to), centre: this.place(centre) };
+  }
+
+  private radius(before: boolean): number {
+    return this.radii[before ? 0 : 1];
+  }
+
+  /** Radius of the arc that leads to the wall and back, and how far from the axis its centre lies. */
+  private leadArc(radius: number): { r: number; middle: number } {
+    const { side, aside } = this.h;
+    return side === 'inside'
+      ? { r: radius / 2, middle: radius / 2 }
+      : { r: aside / 2, middle: radius + aside / 2 };
+  }
+
+  /** How far along the axis a way in or out goes: inside as the handbook says, outside with the slope of the helix. */
+  private rise(radius: number): number {
+    const { lead, leads, side } = this.h;
+    return lead * leadShare(leads) * (side === 'inside' ? 1 : this.leadArc(radius).r / radius);
+  }
+
+  /** The far end of a way in (`before`) or out: half a circle from the wall, or a quarter. */
+  leadEnd(before: boolean, grown = 0): Point {
+    const { r, middle } = this.leadArc(this.radius(before));
+    const [ux, uy] = this.u;
+    // From the arc's centre to the wall, then back along the arc; outside it turns the other way round than the thread.
+    const back = (before ? -1 : 1) * this.sense * this.out * leadShare(this.h.leads) * 2 * Math.PI;
+    const [bx, by] = turned([this.out * ux, this.out * uy], back);
+    return [middle * ux + (r + grown) * bx, middle * uy + (r + grown) * by];
+  }
+
+  /** Where it begins and ends. Outside a straight way goes before a quarter: on it the control takes the cutter's radius up. */
+  beside(before: boolean): Point {
+    const { side, leads, aside, byControl } = this.h;
+    const end = this.leadEnd(before);
+    if (leads === 'half circle') return end;
+    if (side === 'inside') return [0, 0];
+    const more = Math.max(aside, (byControl ?? 0) + 1);
+    return [end[0] + more * this.u[0], end[1] + more * this.u[1]];
+  }
+
+  private onU(length: number): Point {
+    return [length * this.u[0], length * this.u[1]];
+  }
+
+  leadIn(grown: number): Arc {
+    const { r, middle } = this.leadArc(this.radii[0]);
+    return { to: this.onU(middle + this.out * (r + grown)), centre: this.onU(middle) };
+  }
+
+  leadOut(grown: number): Arc {
+    return { to: this.leadEnd(false, grown), centre: this.onU(this.leadArc(this.radii[1]).middle) };
+  }
+
+  /** A piece of the turns on the wall; its ends lie on the true spiral. */
+  piece(k: number, pieces: number, grown: number): Arc {
+    const [from, to] = [this.onWall(k / pieces, grown), this.onWall((k + 1) / pieces, grown)];
+    return { to, centre: this.h.cone === 0 ? [0, 0] : arcCentre(from, to) };
+  }
+
+  private onWall(share: number, grown: number): Point {
+    const [begin, end] = this.radii;
+    const radius = begin + (end - begin) * share + this.out * grown;
+    // Whole turns of a straight thread end exactly where they begin.
+    const on = this.h.cone === 0 ? 0 : this.sense * 2 * Math.PI * this.h.turns * share;
+    const [ux, uy] = turned(this.u, on);
+    return [radius * ux, radius * uy];
+  }
 }
 
 /**

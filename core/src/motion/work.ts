@@ -38,11 +38,20 @@ export interface HoleCycle {
 export type FeedRole = 'cut' | 'plunge' | 'ramp' | 'lead' | 'finish' | 'thread';
 
 /**
+ * What the control is told where it compensates for the cutter's radius itself: the wall that is made, in place of the centre's way. It is
+ * switched on in the first straight move that has one, and off in the next that has none.
+ */
+export interface WallMove {
+  to: readonly [number, number];
+  centre?: readonly [number, number];
+}
+
+/**
  * One move of a path, in program coordinates, mm. A helix is an arc whose Z changes; `turns` counts whole turns beyond the part turn.
  * `share` of its role's feed: the centre of a cutter goes slower than its edge on an inside arc.
  */
 export type Move =
-  | { kind: 'line'; to: Vec3; feed: FeedRole; share?: number }
+  | { kind: 'line'; to: Vec3; feed: FeedRole; share?: number; wall?: WallMove }
   | {
       kind: 'arc';
       to: Vec3;
@@ -51,6 +60,7 @@ export type Move =
       turns: number;
       feed: FeedRole;
       share?: number;
+      wall?: WallMove;
     }
   | { kind: 'dwell'; seconds: number };
 
@@ -58,6 +68,8 @@ export type Move =
 export interface Pass {
   start: Vec3;
   moves: Move[];
+  /** On which side of the wall the cutter goes, where the control compensates. */
+  control?: 'left' | 'right';
 }
 
 export interface PathMotion {

@@ -1,9 +1,9 @@
-import { THREADS } from './standards.ts';
+import { THREADS, WHITWORTH_TAPERED } from './standards.ts';
 import { whitworth, type Thread } from './thread.ts';
 
 const INCH = 25.4;
 
-/** ISO 228-1 and ISO 7-1: size, threads per inch, major diameter and the usual drill for a parallel thread, mm. */
+/** ISO 228-1, and where ISO 7-1 has the size as well, that: size, threads per inch, major diameter and the usual drill for a parallel thread, mm. */
 const PIPE: readonly (readonly [string, number, number, number])[] = [
   ['1/16', 28, 7.723, 6.8],
   ['1/8', 28, 9.728, 8.8],
@@ -54,10 +54,52 @@ const UNIFIED: readonly (readonly [string, number, number, Series])[] = [
   ['1 3/8', 1.375, 12, 'UNF'],
   ['1 1/2', 1.5, 6, 'UNC'],
   ['1 1/2', 1.5, 12, 'UNF'],
+  ['1 3/4', 1.75, 5, 'UNC'],
+  ['2', 2, 4.5, 'UNC'],
+  ['2 1/4', 2.25, 4.5, 'UNC'],
+  ['2 1/2', 2.5, 4, 'UNC'],
+  ['2 3/4', 2.75, 4, 'UNC'],
+  ['3', 3, 4, 'UNC'],
+  ['1 1/16', 1.0625, 18, 'UNEF'],
+  ['1 3/16', 1.1875, 18, 'UNEF'],
+  ['1 5/16', 1.3125, 18, 'UNEF'],
+  ['1 3/8', 1.375, 18, 'UNEF'],
+  ['1 7/16', 1.4375, 18, 'UNEF'],
+  ['1 1/2', 1.5, 18, 'UNEF'],
+  ['1 9/16', 1.5625, 18, 'UNEF'],
+  ['1 5/8', 1.625, 18, 'UNEF'],
+  ['1 11/16', 1.6875, 18, 'UNEF'],
 ];
 
-const pipe = (name: string, form: Thread['form']): Thread[] =>
-  PIPE.map(([size, tpi, majorDiameter, drill]) => {
+/** Threads per inch of the constant-pitch series UN (ASME B1.1). */
+const CONSTANT_PITCH: readonly number[] = [4, 6, 8, 12, 16, 20, 28, 32];
+
+/**
+ * A thread of the constant-pitch series (UN: pitches of ASME B1.1 on any nominal of a sixteenth), or a special one (UNS); null where the
+ * series has no such thread. `name`: the size as it is said.
+ */
+export function unifiedBySeries(name: string, major: number, tpi: number, series: string): Thread | null {
+  const isListed = CONSTANT_PITCH.includes(tpi) && Math.abs(major * 16 - Math.round(major * 16)) < 0.02;
+  if (series !== 'UNS' && !(series === 'UN' && isListed)) return null;
+  if (!(major > 0) || !(tpi > 0) || 1 / tpi > major / 3) return null;
+  return unified(name, major, tpi, series);
+}
+
+const unified = (name: string, inches: number, tpi: number, series: string): Thread => ({
+  designation: `${name}-${tpi} ${series}`,
+  form: 'unified',
+  majorDiameter: inches * INCH,
+  pitch: INCH / tpi,
+  tapDrill: (inches - 1 / tpi) * INCH,
+  coarse: series === 'UNC',
+  hand: 'right',
+});
+
+/** Sizes that ISO 7-1 has. */
+const TAPERED_TOO = PIPE.filter(([size]) => WHITWORTH_TAPERED.some((t) => t.size === size));
+
+const pipe = (name: string, form: Thread['form'], sizes: typeof PIPE = TAPERED_TOO): Thread[] =>
+  sizes.map(([size, tpi, majorDiameter, drill]) => {
     const pitch = Math.round((INCH / tpi) * 1000) / 1000;
     return {
       designation: `${name} ${size}`,
@@ -80,17 +122,10 @@ const DRYSEAL = THREADS.filter((t) => t.designation.endsWith(' NPT')).map((t): T
 /** Threads that a print may name and that are never guessed from a hole's size. Tap drills of unified ones: nominal less pitch. */
 export const NAMED_THREADS: readonly Thread[] = [
   ...THREADS,
-  ...UNIFIED.map(([name, inches, tpi, series]): Thread => ({
-    designation: `${name}-${tpi} ${series}`,
-    form: 'unified',
-    majorDiameter: inches * INCH,
-    pitch: INCH / tpi,
-    tapDrill: (inches - 1 / tpi) * INCH,
-    coarse: series === 'UNC',
-    hand: 'right',
-  })),
-  ...pipe('G', 'pipe-parallel'),
+  ...UNIFIED.map(([name, inches, tpi, series]) => unified(name, inches, tpi, series)),
+  ...pipe('G', 'pipe-parallel', PIPE),
   ...pipe('Rp', 'pipe-parallel'),
   ...pipe('Rc', 'pipe-tapered'),
+  ...pipe('R', 'pipe-tapered'),
   ...DRYSEAL,
 ];

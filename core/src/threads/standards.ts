@@ -90,12 +90,30 @@ export const TAPERED_PIPE: {
   l2: number;
   tapDrill: number;
 }[] = [
+  { size: '1/16', d: 0.3125, tpi: 27, l1: 0.16, l2: 0.2611, tapDrill: 0.25 },
   { size: '1/8', d: 0.405, tpi: 27, l1: 0.1615, l2: 0.2639, tapDrill: 0.332 },
   { size: '1/4', d: 0.54, tpi: 18, l1: 0.2278, l2: 0.4018, tapDrill: 0.4375 },
   { size: '3/8', d: 0.675, tpi: 18, l1: 0.24, l2: 0.4078, tapDrill: 0.5625 },
   { size: '1/2', d: 0.84, tpi: 14, l1: 0.32, l2: 0.5337, tapDrill: 0.7031 },
   { size: '3/4', d: 1.05, tpi: 14, l1: 0.339, l2: 0.5457, tapDrill: 0.9062 },
   { size: '1', d: 1.315, tpi: 11.5, l1: 0.4, l2: 0.6828, tapDrill: 1.1406 },
+  { size: '1 1/4', d: 1.66, tpi: 11.5, l1: 0.42, l2: 0.7068, tapDrill: 1.5 },
+  { size: '1 1/2', d: 1.9, tpi: 11.5, l1: 0.42, l2: 0.7235, tapDrill: 1.7344 },
+  { size: '2', d: 2.375, tpi: 11.5, l1: 0.436, l2: 0.7565, tapDrill: 2.2188 },
+];
+
+/** ISO 7-1: size, basic gauge length and useful thread length at it, mm. */
+export const WHITWORTH_TAPERED: readonly { size: string; gauge: number; useful: number }[] = [
+  { size: '1/16', gauge: 4, useful: 6.5 },
+  { size: '1/8', gauge: 4, useful: 6.5 },
+  { size: '1/4', gauge: 6, useful: 9.7 },
+  { size: '3/8', gauge: 6.4, useful: 10.1 },
+  { size: '1/2', gauge: 8.2, useful: 13.2 },
+  { size: '3/4', gauge: 9.5, useful: 14.5 },
+  { size: '1', gauge: 10.4, useful: 16.8 },
+  { size: '1 1/4', gauge: 12.7, useful: 19.1 },
+  { size: '1 1/2', gauge: 12.7, useful: 19.1 },
+  { size: '2', gauge: 15.9, useful: 23.4 },
 ];
 
 const trim = (v: number): string => String(Math.round(v * 1000) / 1000);
@@ -146,11 +164,3 @@ export function metricThread(nominal: number, pitch: number): Thread {
 
 /** Coarse pitch for a metric nominal, mm, if ISO 261 has it. */
 export const coarsePitch = (nominal: number): number | undefined => METRIC.find(([n]) => n === nominal)?.[1];
-
-/** ISO 965-1 limits of the minor diameter for class 6H, mm: D1 to D1 + TD1. */
-export function minorLimits6H(major: number, pitch: number): { min: number; max: number } {
-  const min = major - 1.082532 * pitch;
-  // TD1(6), micrometres: 433·P − 190·P^1.22 up to 0.8 mm pitch, 230·P^0.7 from 1 mm.
-  const tolerance = pitch <= 0.8 ? 433 * pitch - 190 * pitch ** 1.22 : 230 * pitch ** 0.7;
-  return { min, max: min + tolerance / 1000 };
-}

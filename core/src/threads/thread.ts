@@ -9,10 +9,21 @@ export const threadSchema = z.object({
   tapDrill: z.number().positive(),
   coarse: z.boolean(),
   hand: z.enum(['right', 'left']),
+  /** Threads that wind side by side; one where nothing is said. */
+  starts: z.number().int().min(1).max(6).optional(),
   /** Tolerance class as printed, such as 6H or 2B. */
   toleranceClass: z.string().max(20).optional(),
 });
 export type Thread = z.infer<typeof threadSchema>;
+
+/** Most threads that wind side by side here. */
+export const MOST_STARTS = 6;
+
+/** How many threads wind side by side. */
+export const startsOf = ({ starts = 1 }: Pick<Thread, 'starts'>): number => starts;
+
+/** Way along the axis in one turn, mm: pitch × starts. */
+export const leadOf = (t: Pick<Thread, 'pitch' | 'starts'>): number => t.pitch * startsOf(t);
 
 /** Pitch diameter of a 60° thread, mm: D − 0.649519·P (ISO 724, ASME B1.1). */
 export const pitchDiameter = (major: number, pitch: number): number => major - 0.649519 * pitch;
@@ -37,7 +48,7 @@ export const engagementPercent = (major: number, pitch: number, hole: number): n
 export const formingHole = (major: number, pitch: number, percent = 65): number =>
   major - 0.0068 * percent * pitch;
 
-/** Tapered pipe thread E0 and E1, in the unit of the arguments (ASME B1.20.1). */
+/** Tapered pipe thread E0 and E1, all inches: E0 = D − (0.05·D + 1.1)·P, E1 = E0 + L1/16 (ASME B1.20.1). */
 export function taperedPipe(major: number, pitch: number, l1: number): { e0: number; e1: number } {
   const e0 = major - (0.05 * major + 1.1) * pitch;
   return { e0, e1: e0 + l1 / 16 };

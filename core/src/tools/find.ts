@@ -92,7 +92,9 @@ function fitsSize(t: Tool, n: ToolNeed): boolean {
 const SAME_PITCH = 0.005;
 
 function cutsForm({ threadForm: f }: Tool, n: NonNullable<ToolNeed['threadForm']>): boolean {
-  if (!f || f.angleDeg !== n.angleDeg || f.tapered !== n.tapered) return false;
+  if (!f || f.angleDeg !== n.angleDeg) return false;
+  // One row goes along a taper by itself.
+  if (f.tapered !== n.tapered && (f.tapered || f.rows > 1)) return false;
   return n.pitch >= f.pitch - SAME_PITCH && n.pitch <= (f.pitchTo ?? f.pitch) + SAME_PITCH;
 }
 

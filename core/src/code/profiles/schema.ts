@@ -49,6 +49,8 @@ export const machineProfileSchema = z.object({
   riseOrder: z.enum(['up-first', 'across-first', 'unknown']).default('unknown'),
   /** P on an arc adds whole turns, or counts them all (the public RS274/NGC reading). */
   arcTurns: z.enum(['added', 'counted']).default('added'),
+  /** Arcs may go up or down on their way; elsewhere they are written as lines, 0.005 mm from them at most. */
+  helices: z.boolean().default(true),
   /** M9 and M5, and other M words, stand in lines of their own. */
   oneMPerBlock: z.boolean().default(false),
   /** M1 after each tool. */
@@ -63,6 +65,7 @@ const USUAL = {
   wholeUnitsWithoutPoint: false,
   riseOrder: 'unknown',
   arcTurns: 'added',
+  helices: true,
   oneMPerBlock: false,
   optionalStop: false,
 } as const satisfies Partial<MachineProfile>;

@@ -1,27 +1,49 @@
 import type { MotionWork } from '../../motion/program.ts';
-import type { FeedRole, Move, PathMotion } from '../../motion/work.ts';
+import type { Vec3 } from '../../geometry/vec.ts';
+import type { FeedRole, Move, Pass, PathMotion } from '../../motion/work.ts';
 import type { MadeBlock } from './cycles.ts';
 import type { Words } from './words.ts';
+
+/** An arc as it is written: of the centre's way, or of the wall where the control compensates. */
+interface WrittenArc {
+  to: Vec3;
+  centre: readonly [number, number];
+  clockwise: boolean;
+  turns: number;
+}
 
 export type PathWork = MotionWork & { motion: PathMotion };
 
 /** Feed of a role, mm/min. */
 export type FeedOf = (role: FeedRole) => number;
 
+/** How far a line may be from the arc that it stands for, mm (handbook, Thread milling). */
+const CHORD = 0.005;
+
+/** How a machine wants its paths. */
+export interface PathStyle {
+  feedOf: FeedOf;
+  /** Where it goes between works that are not joined. */
+  clearance: number;
+  words: Words;
+  /** Arcs that go up or down may be written; elsewhere they become lines. */
+  helices: boolean;
+  /** Number of the offset that holds the cutter's radius. */
+  d: number | null;
+}
+
 /**
  * Writes paths as lines and arcs with I and J: words are written where they change. A helix is written turn by turn, since not every control
- * takes several in one block. `clearance`: where it goes between works that are not joined.
+ * takes several in one block.
  */
 export function pathBlocks(
   works: readonly PathWork[],
-  feedOf: FeedOf,
-  clearance: number,
-  words: Words,
+  style: PathStyle,
   /** Where the tool stands already, above its first work: null where it is to be taken there. */
   at: { x: number; y: number } | null,
 ): MadeBlock[] {
-  const writer = new PathWriter(feedOf, words, at);
-  return works.flatMap((w) => writer.work(w, clearance).map((text) => ({ text, label: w.label })));
+  const writer = new PathWriter(style, at);
+  return works.flatMap((w) => writer.work(w).map((text) => ({ text, label: w.label })));
 }
 
 class PathWriter {
@@ -29,16 +51,18 @@ class PathWriter {
   private mode = '';
   private feed = '';
   private at: Record<'X' | 'Y' | 'Z', string> = { X: '', Y: '', Z: '' };
+  private readonly words: Words;
+  private isCompensated = false;
 
   constructor(
-    private readonly feedOf: FeedOf,
-    private readonly words: Words,
+    private readonly style: PathStyle,
     at: { x: number; y: number } | null,
   ) {
-    if (at) this.at = { X: words.coordinate(at.x), Y: words.coordinate(at.y), Z: '' };
+    this.words = style.words;
+    if (at) this.at = { X: this.words.coordinate(at.x), Y: this.words.coordinate(at.y), Z: '' };
   }
 
-  work(w: PathWork, clearance: number): string[] {
+  work(w: PathWork): string[] {
     this.out = [];
     this.rapid({ X: w.x, Y: w.y });
     this.rapid({ Z: w.r });
@@ -48,9 +72,9 @@ class PathWriter {
       if (z > Number(this.at.Z) * this.words.mm + 1e-9) this.rapid({ Z: z });
       this.rapid({ X: x, Y: y });
       this.rapid({ Z: z });
-      for (const move of pass.moves) this.move(move);
+      for (const move of pass.moves) this.move(move, pass.control);
     }
-    this.rapid({ Z: w.lift ? clearance : w.r });
+    this.rapid({ Z: w.lift ? this.style.clearance : w.r });
     return this.out;
   }
 
@@ -59,35 +83,88 @@ class PathWriter {
     if (words.length > 0) this.block('G0', words);
   }
 
-  private move(m: Move): void {
+  private move(m: Move, control: Pass['control']): void {
     if (m.kind === 'dwell') {
       this.out.push(`G4 ${this.words.dwell(m.seconds)}`);
       return;
     }
-    const feed = this.feedOf(m.feed) * (m.share ?? 1);
-    if (m.kind === 'line') {
-      const [X, Y, Z] = m.to;
-      const words = this.place({ X, Y, Z });
-      if (words.length > 0) this.block('G1', [...words, ...this.feedWord(feed)]);
-      return;
+    const feed = this.style.feedOf(m.feed) * (m.share ?? 1);
+    const [x, y] = m.wall?.to ?? m.to;
+    const to: Vec3 = [x, y, m.to[2]];
+    if (m.kind === 'line') this.line(to, feed, m.wall === undefined ? undefined : control);
+    else {
+      const arc = { to, centre: m.wall?.centre ?? m.centre, clockwise: m.clockwise, turns: m.turns };
+      if (this.style.helices || this.words.coordinate(to[2]) === this.at.Z) this.arc(arc, feed);
+      else this.chords(arc, feed);
     }
-    const [x, y, z] = m.to;
-    const from = Number(this.at.Z) * this.words.mm;
+  }
+
+  /** A straight move; where it is the first that is told to the control as a wall, or the first that is not, it says so. */
+  private line([X, Y, Z]: Vec3, feed: number, control: Pass['control']): void {
+    const isOn = control !== undefined;
+    if (isOn === this.isCompensated) return this.chord([X, Y, Z], feed);
+    const words = this.place({ X, Y, Z });
+    const { d } = this.style;
+    if (isOn && d === null)
+      throw new RangeError('a cutter that the control compensates has no offset number');
+    this.isCompensated = isOn;
+    this.mode = '';
+    this.out.push(
+      [
+        isOn ? (control === 'left' ? 'G41' : 'G42') : 'G40',
+        'G1',
+        ...words,
+        ...(isOn ? [`D${d}`] : []),
+        ...this.feedWord(feed),
+      ].join(' '),
+    );
+  }
+
+  private get standing(): Vec3 {
+    const { mm } = this.words;
+    return [Number(this.at.X) * mm, Number(this.at.Y) * mm, Number(this.at.Z) * mm];
+  }
+
+  private arc({ to: [x, y, z], centre: [cx, cy], clockwise, turns }: WrittenArc, feed: number): void {
+    const from = this.standing[2];
     const isFull = this.at.X === this.words.coordinate(x) && this.at.Y === this.words.coordinate(y);
     // A whole turn where it ends where it began: each has a block of its own.
-    const blocks = isFull ? Math.max(1, m.turns) : m.turns + 1;
-    const [cx, cy] = m.centre;
+    const blocks = isFull ? Math.max(1, turns) : turns + 1;
     for (let i = 1; i <= blocks; i++) {
-      const I = cx - Number(this.at.X) * this.words.mm;
-      const J = cy - Number(this.at.Y) * this.words.mm;
+      const [ax, ay] = this.standing;
       const isLast = i === blocks;
       const words = this.place({
         ...(isLast && !isFull ? { X: x, Y: y } : {}),
         Z: isLast ? z : from + ((z - from) * i) / blocks,
       });
-      const centre = [`I${this.words.coordinate(I)}`, `J${this.words.coordinate(J)}`];
-      this.block(m.clockwise ? 'G2' : 'G3', [...words, ...centre, ...this.feedWord(feed)]);
+      const centre = [`I${this.words.coordinate(cx - ax)}`, `J${this.words.coordinate(cy - ay)}`];
+      this.block(clockwise ? 'G2' : 'G3', [...words, ...centre, ...this.feedWord(feed)]);
     }
+  }
+
+  /** The same arc in lines, their ends on it. */
+  private chords({ to, centre: [cx, cy], clockwise, turns }: WrittenArc, feed: number): void {
+    const [x, y, z] = this.standing;
+    const radius = Math.hypot(x - cx, y - cy);
+    const begin = Math.atan2(y - cy, x - cx);
+    const sense = clockwise ? -1 : 1;
+    const part = (sense * (Math.atan2(to[1] - cy, to[0] - cx) - begin)) / (2 * Math.PI);
+    const over = part - Math.floor(part + 1e-6);
+    // Whole turns beyond the part of one; one that ends where it begins is whole.
+    const sweep = 2 * Math.PI * (over < 1e-6 ? Math.max(1, turns) : turns + over);
+    const step = 2 * Math.acos(Math.max(0, 1 - CHORD / radius));
+    const n = Math.max(1, Math.ceil(sweep / step));
+    for (let i = 1; i < n; i++) {
+      const a = begin + (sense * sweep * i) / n;
+      const at: Vec3 = [cx + radius * Math.cos(a), cy + radius * Math.sin(a), z + ((to[2] - z) * i) / n];
+      this.chord(at, feed);
+    }
+    this.chord(to, feed);
+  }
+
+  private chord([X, Y, Z]: Vec3, feed: number): void {
+    const words = this.place({ X, Y, Z });
+    if (words.length > 0) this.block('G1', [...words, ...this.feedWord(feed)]);
   }
 
   /** Words of the coordinates that change. */

@@ -118,16 +118,14 @@ class Writer {
         write(cycleBlocks(run.works, { feed, exact: tool.thread !== undefined }, words));
         this.block('G80');
       } else {
-        const feedOf = (role: FeedRole): number => feeds?.[role] ?? feed;
-        write(
-          pathBlocks(
-            run.works,
-            feedOf,
-            program.clearanceZ,
-            words,
-            run.works[0]?.label === at?.label ? at : null,
-          ),
-        );
+        const style = {
+          feedOf: (role: FeedRole): number => feeds?.[role] ?? feed,
+          clearance: program.clearanceZ,
+          words,
+          helices: this.profile.helices,
+          d: tool.number,
+        };
+        write(pathBlocks(run.works, style, run.works[0]?.label === at?.label ? at : null));
       }
     }
     return lines;

@@ -1,8 +1,6 @@
 import { flatEnd, type Corner, type ToolKindSpec, sizeFigure, wantedSize, widestStep } from './kind.ts';
+import { PIPE_TAPER } from '../../threads/shape.ts';
 import type { Tool } from '../schema.ts';
-
-/** Taper of pipe threads on the diameter. */
-const PIPE_TAPER = 1 / 16;
 
 /** Deeper than its teeth: a neck behind them. */
 const neckFor = (
