@@ -1,6 +1,5 @@
 import { at, first as firstOf } from '../lists.ts';
 import { formatCallout } from '../callout/callout.ts';
-import { fitWish } from '../callout/fit-wish.ts';
 import { isHole } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import {
@@ -21,6 +20,7 @@ import { isReached, labelOf, type PlannerInput } from './placed.ts';
 import type { Row } from './row.ts';
 import type { JobView, RowFamily } from './row-planner.ts';
 import { foldReasons, guessesOf, threadFit } from './row-words.ts';
+import { subjectOf } from './subject.ts';
 import { Standing } from './standing.ts';
 import { StepPlanner, type Made } from './step-planner.ts';
 
@@ -131,12 +131,7 @@ export class HoleRows implements RowFamily {
   private candidates(row: Row, decision: SizeDecision, holes: readonly HoleView[]): Method[] {
     const { library, material } = this.input;
     const all = [...library.methods, ...SHIPPED_METHODS];
-    const subject: MethodSubject = {
-      hole: firstOf(holes),
-      threaded: row.thread !== null,
-      fit: fitWish(row.print),
-      materialId: material.id,
-    };
+    const subject = subjectOf(row, firstOf(holes), material.id);
     const apply = methodsFor(all, subject);
     row.methods = apply.map(({ id, name }) => ({ id, name }));
     if (decision.method !== undefined) {

@@ -2,7 +2,8 @@ import { fitWish } from '../callout/fit-wish.ts';
 import { drilledStep } from '../operations/hole-view.ts';
 import { operationKind } from '../operations/registry.ts';
 import type { Row } from './row.ts';
-import { isStepped, whyNotMethod, type MethodSubject } from '../methods/match.ts';
+import { subjectOf } from './subject.ts';
+import { isStepped, whyNotMethod } from '../methods/match.ts';
 import type { Method, MethodOperation } from '../methods/schema.ts';
 
 /** Numbers that belong to the feature and never to the way it is made: copied onto another they would be somebody else's depth. */
@@ -62,11 +63,6 @@ export const matchedRows = (method: Method, rows: readonly Row[], materialId: st
   rows.filter((row) => {
     const [hole] = row.holes;
     if (!hole) return false;
-    const subject: MethodSubject = {
-      hole,
-      threaded: row.thread !== null,
-      fit: fitWish(row.print),
-      materialId,
-    };
+    const subject = subjectOf(row, hole, materialId);
     return whyNotMethod(method, subject) === null;
   });

@@ -4,6 +4,7 @@ import type { FitWish } from '../methods/schema.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
 import type { Remark } from '../operations/kind.ts';
+import { TAPER_ANGLE } from '../threads/candidates.ts';
 import { LEAD_THREADS, type Thread } from '../threads/thread.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { SizeDecision } from '../plan/plan.ts';
@@ -12,6 +13,8 @@ import type { SizeDecision } from '../plan/plan.ts';
 const SAME = 0.05;
 /** A print's diameter this near the model's is drilled as printed; farther off one of the two is wrong. */
 const NEAR_DIAMETER = 0.11;
+/** What goes on below a taper is this near its narrow end, mm on diameter. */
+const AS_WIDE = 0.8;
 /** Point angle of what is drilled where the model has nothing to say, degrees. */
 const DRILL_POINT = 118;
 
@@ -51,6 +54,7 @@ export function printed(view: HoleView, print: Callout, count: number, say: (mm:
     void out.remarks.push({ rule: 'print-and-model', severity, message });
   if (print.count !== undefined && print.count !== count)
     warn(`The print says ${print.count}×, the model has ${count} of this size. Check which is right.`);
+  out.view = withTaper(view, print.thread);
   applyDiameter(out, print, say);
   applyDepth(out, print, say, warn);
   applyCounterbore(out, print, say, warn);
@@ -59,6 +63,31 @@ export function printed(view: HoleView, print: Callout, count: number, say: (mm:
   checkWishes(out, print);
   return out;
 }
+
+/**
+ * A tapered thread is cut into a straight hole (ASME B1.20.1 has its drill): a taper of the model is drilled straight, and so is what goes
+ * on below it as wide.
+ */
+function withTaper(view: HoleView, thread: Thread | undefined): HoleView {
+  if (thread?.form !== 'pipe-tapered') return view;
+  const at = view.steps.findIndex(isTaper);
+  const taper = view.steps[at];
+  if (taper?.shape !== 'cone') return view;
+  const below = view.steps[at + 1];
+  const goesOn = below?.shape === 'cylinder' && Math.abs(below.diameter - taper.endDiameter) < AS_WIDE;
+  const end = goesOn ? below.end : taper.end;
+  const drilled: PlacedStep = {
+    shape: 'cylinder',
+    diameter: thread.tapDrill,
+    length: end - taper.top,
+    top: taper.top,
+    end,
+  };
+  return withSteps(view, [...view.steps.slice(0, at), drilled, ...view.steps.slice(at + (goesOn ? 2 : 1))]);
+}
+
+const isTaper = (s: PlacedStep): boolean =>
+  s.shape === 'cone' && s.startDiameter > s.endDiameter && Math.abs(s.angle - TAPER_ANGLE) < 0.05;
 
 function applyDiameter(out: Printed, print: Callout, say: (mm: number) => string): void {
   const { diameter } = print;
@@ -256,10 +285,6 @@ function checkWishes(out: Printed, { wishes = [], thread }: Callout): void {
   if (wishes.includes('insert'))
     out.asks.push(
       `The print has ${name} for a thread insert (STI): hole and tap are larger than ${name}'s own, and no method makes them yet. Make it elsewhere, and leave it out here with that as the reason.`,
-    );
-  if (wishes.includes('milled'))
-    out.asks.push(
-      `The print wants ${name} milled, which no method does yet. Take the words out of the callout to have it tapped, or leave it out with a reason.`,
     );
 }
 

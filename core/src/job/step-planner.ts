@@ -116,6 +116,7 @@ export class StepPlanner {
           step: step.step,
           set: step.set,
           opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
+          rim: step.ifNeeded ? Math.max(0, ...operations.map((o) => o.rim ?? 0)) : 0,
           key,
           chosen: decision.tools?.[key],
           fits: (tools) =>
@@ -138,7 +139,8 @@ export class StepPlanner {
       }
       const { kind, key, context, result } = taken;
       seen.set(kind.kind, (seen.get(kind.kind) ?? 0) + 1);
-      if ('missing' in result) missing.push(result);
+      if ('missing' in result && step.ifNeeded) skipped.push(`No ${kind.label}: ${result.missing}`);
+      else if ('missing' in result) missing.push(result);
       else if ('none' in result) {
         if (result.none) skipped.push(result.none);
       } else {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { drill, endMill, hole, howOf, made, reamer, rowOf, tap } from '../testing/fixtures.ts';
+import { drill, endMill, hole, howOf, made, reamer, rowOf, tap, usual } from '../testing/fixtures.ts';
 
 describe('what the print wishes and allows', () => {
   const plain = (diameter: number) => hole({ stack: [{ shape: 'cylinder', diameter, length: 20 }] });
@@ -50,15 +50,27 @@ describe('what the print wishes and allows', () => {
     const mill = made(row, 'helical-bore');
     expect(mill.parameters.find((p) => p.key === 'diameter')?.value).toBeCloseTo(23.6, 6);
   });
-  it('keeps the row open for a thread that is to be milled, or to hold an insert', () => {
-    for (const [wish, words] of [
-      ['STI', 'thread insert'],
-      ['THREAD MILL', 'milled, which no method does yet'],
-    ] as const) {
-      const row = rowOf(plain(6.8), { callout: `M8 ${wish} ↧10` });
-      expect(row).toMatchObject({ state: 'open', notMade: 'to decide' });
-      expect(row.reasons.join()).toContain(words);
-    }
+  it('keeps the row open for a thread that is to hold an insert', () => {
+    const row = rowOf(plain(6.8), { callout: 'M8 STI ↧10' });
+    expect(row).toMatchObject({ state: 'open', notMade: 'to decide' });
+    expect(row.reasons.join()).toContain('thread insert');
+  });
+  it('mills a thread that is to be milled, though there is a tap; without a cutter it says which', () => {
+    const cutter = usual('thread-mill', 60, 4, {
+      fluteLength: 1.6,
+      neckDiameter: 2.4,
+      neckLength: 20,
+      threadForm: { pitch: 1, pitchTo: 1.5, angleDeg: 60, rows: 1, tapered: false },
+    });
+    const callout = 'M8 THREAD MILL ↧10';
+    const row = rowOf(plain(6.8), { callout, more: [cutter] });
+    expect(row.operations.map((o) => o.kind)).toContain('thread-mill');
+    expect(row.operations.map((o) => o.kind)).not.toContain('tap');
+    expect(rowOf(plain(6.8), { callout }).reasons.join()).toMatch(/^No thread mill P1\.25/);
+    const tapped = rowOf(plain(6.8), { callout, more: [cutter], method: 'tapped' });
+    expect(tapped.remarks.map((r) => r.message)).toContain(
+      '"drill and tap" was chosen, though the print wants its thread milled.',
+    );
   });
   it('drills for a forming tap, and taps with one, where the print asks for it', () => {
     const forming = { ...tap(40, 'M8x1.25', 8, 1.25, { style: 'forming' as const }), id: 'form-m8' };

@@ -41,6 +41,7 @@ export function methodFaults({ operations, when }: Method): string[] {
   });
   for (const [name, range] of [
     ['diameter', when.diameter],
+    ['thread', when.major],
     ['depth ratio', when.ratio],
   ] as const)
     if (range?.from !== undefined && range.to !== undefined && range.from > range.to)

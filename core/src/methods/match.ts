@@ -6,6 +6,10 @@ import type { FitWish, HolePart, Method, MethodOperation } from './schema.ts';
 export interface MethodSubject {
   hole: HoleView;
   threaded: boolean;
+  /** Major diameter of its thread, mm. */
+  major: number | null;
+  /** The print wants its thread milled. */
+  isToBeMilled: boolean;
   fit: FitWish;
   materialId: string;
 }
@@ -18,6 +22,7 @@ export interface MethodStep {
   /** The step that it makes, where it is one of several. */
   step: PlacedStep | null;
   set: MethodOperation['set'];
+  ifNeeded?: boolean;
 }
 
 const isSunk = (h: HoleView): boolean => entryCone(h) !== null && h.feature.role === 'countersunk';
@@ -32,7 +37,7 @@ const wideSteps = (h: HoleView): { step: PlacedStep; isFlat: boolean }[] =>
 export const isStepped = (h: HoleView): boolean => wideSteps(h).length > 0 || isSunk(h);
 
 /** What stands against a method for a hole, in words; null where it applies. */
-export function whyNotMethod({ when }: Method, s: MethodSubject): string | null {
+export function whyNotMethod({ when, operations }: Method, s: MethodSubject): string | null {
   const { hole } = s;
   const diameter = drilledStep(hole)?.diameter ?? 0;
   const within = (v: number, r: { from?: number; to?: number } | undefined): boolean =>
@@ -40,6 +45,8 @@ export function whyNotMethod({ when }: Method, s: MethodSubject): string | null 
   if (when.threaded !== undefined && when.threaded !== s.threaded)
     return when.threaded ? 'it is for threads' : 'it is for holes without a thread';
   if (when.fit && !when.fit.includes(s.fit)) return `it is for holes to be ${when.fit.join(' or ')}`;
+  if (s.isToBeMilled && !operations.some((o) => operationKind(o.kind).millsThreads))
+    return 'the print wants its thread milled';
   const stepped = isStepped(hole);
   if (when.stepped !== undefined && when.stepped !== stepped)
     return when.stepped ? 'it is for stepped holes' : 'it is for holes without steps';
@@ -49,6 +56,7 @@ export function whyNotMethod({ when }: Method, s: MethodSubject): string | null 
   if (when.flatFloor !== undefined && when.flatFloor !== hasFlatFloor)
     return when.flatFloor ? 'it is for flat floors' : 'it is for holes without a flat floor';
   if (!within(diameter, when.diameter)) return 'it is for other diameters';
+  if (when.major && !within(s.major ?? NaN, when.major)) return 'it is for threads of other sizes';
   if (diameter > 0 && !within(hole.depth / diameter, when.ratio)) return 'it is for other depths';
   return when.materials && !when.materials.includes(s.materialId) ? 'it is for other materials' : null;
 }
@@ -56,7 +64,8 @@ export function whyNotMethod({ when }: Method, s: MethodSubject): string | null 
 /** What of a hole a method would leave unmade, or make of what is not there, in words; null where it makes the whole. */
 export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
   const { threaded, stepped, through, flatFloor } = m.when;
-  return whyNotMethod({ ...m, when: { threaded, stepped, through, flatFloor } }, s) ?? leftUnmade(m, s);
+  const own = { ...m, when: { threaded, stepped, through, flatFloor } };
+  return whyNotMethod(own, { ...s, isToBeMilled: false }) ?? leftUnmade(m, s);
 };
 
 const STEP_PARTS: readonly HolePart[] = ['pointed steps', 'flat steps'];
@@ -100,7 +109,7 @@ export function stepsOf(method: Method, hole: HoleView, threaded: boolean): Meth
       for (const { kind, or, set, flat } of inner) if (flat === isFlat) out.push({ kind, or, step, set });
     inner = [];
   };
-  for (const { kind, or = [], part, set } of method.operations) {
+  for (const { kind, or = [], part, set, ifNeeded } of method.operations) {
     if (STEP_PARTS.includes(part)) {
       inner.push({ kind, or, flat: part === 'flat steps', set });
       continue;
@@ -114,7 +123,7 @@ export function stepsOf(method: Method, hole: HoleView, threaded: boolean): Meth
           : part === 'thread'
             ? threaded
             : true;
-    if (has) out.push({ kind, or, step: null, set });
+    if (has) out.push({ kind, or, step: null, set, ...(ifNeeded ? { ifNeeded } : {}) });
   }
   takeSteps();
   return out;

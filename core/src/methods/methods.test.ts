@@ -18,6 +18,8 @@ const seen = (f: ReturnType<typeof hole>): HoleView => {
 const subject = (part: Partial<MethodSubject> = {}): MethodSubject => ({
   hole: seen(hole({ stack: [{ shape: 'cylinder', diameter: 8, length: 20 }] })),
   threaded: false,
+  major: null,
+  isToBeMilled: false,
   fit: 'drilled',
   materialId: 'alu',
   ...part,

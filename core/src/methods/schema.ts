@@ -28,6 +28,8 @@ export const methodOperationSchema = z.object({
   part: z.enum(HOLE_PARTS).default('hole'),
   /** Numbers of the operation by their keys; the others are worked out. */
   set: z.record(z.string(), relationSchema).default({}),
+  /** Left out where what came before has made it already, and, with a word, where it cannot be had. */
+  ifNeeded: z.boolean().optional(),
 });
 export type MethodOperation = z.infer<typeof methodOperationSchema>;
 
@@ -46,6 +48,8 @@ export const methodSchema = z.object({
     /** Blind with a flat floor. */
     flatFloor: z.boolean().optional(),
     diameter: range.optional(),
+    /** Of the thread its major diameter. */
+    major: range.optional(),
     /** Depth in diameters. */
     ratio: range.optional(),
     materials: z.array(z.string()).optional(),

@@ -45,6 +45,7 @@ export const SHIPPED_METHODS: readonly Method[] = [
       ...spotted,
       { kind: 'drill', or: ['helical-bore'] },
       ...steps,
+      { kind: 'rim-break', ifNeeded: true },
       { kind: 'thread-mill', part: 'thread' },
     ],
   },

@@ -18,6 +18,7 @@ export function whenInWords({ when }: Method, say: Say): string {
     through === undefined ? '' : through ? 'through' : 'blind',
     when.fit && !when.fit.includes('drilled') ? `to be ${when.fit.join(' or ')}` : '',
     when.diameter ? `\u2300 ${range(when.diameter, say)}` : '',
+    when.major ? `thread ${range(when.major, say)}` : '',
     when.ratio ? `depth ${range(when.ratio, String)} \u00d7 \u2300` : '',
     when.materials ? `in ${when.materials.join(', ')}` : '',
   ]

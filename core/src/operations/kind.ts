@@ -71,6 +71,8 @@ export interface KindContext {
   set: Readonly<Record<string, number | string>>;
   /** Diameter that the operations before have opened here, mm; 0: the metal is solid. */
   opened: number;
+  /** Diameter of the rim that the operations before have left at the entry, mm; 0: none, or it is to be broken all the same. */
+  rim: number;
   /** Key of the typed parameters: the kind, with the step's number where there are several. */
   key: string;
 }
@@ -87,6 +89,8 @@ export interface Planned {
   remarks: Remark[];
   /** Diameter that stands open afterwards down to where it went, mm: what follows need not cut it again. */
   opens?: number;
+  /** Diameter that a rim at the entry has afterwards, mm: it need not be broken again. */
+  rim?: number;
   /** Ids of all tools that would do, for whoever wants to choose another. */
   fits?: string[];
   /** Ids of tools that would do as well: a setup takes the fewest that do all its work. */
@@ -117,6 +121,8 @@ export interface OperationKind {
   rank: number;
   /** It makes a hole where there was metal; the others start, open or finish one. */
   opensSolid?: boolean;
+  /** It mills threads: the way of whoever wants one milled. */
+  millsThreads?: boolean;
   /** It makes the chamfer at a hole's entry that the model has, where nothing else is asked of it. */
   breaksRims?: boolean;
   /** Numbers that a method may give it: key and what it is called. */

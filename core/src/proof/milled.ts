@@ -119,7 +119,7 @@ export interface MilledHole {
   tool: Tool;
   /** From the narrowest to the widest. */
   rounds: Round[];
-  /** The motions that went round, in the order of the text. */
+  /** The motions that went round, in the order of the text; of a thread cutter all that it was fed. */
   motions: Motion[];
   /** Fastest feed of its rounds, mm/min, and highest speed, rpm. */
   feed: number;
@@ -137,20 +137,24 @@ export function milledHoles(
 ): MilledHole[] {
   const out = new Map<string, MilledHole>();
   for (const m of read.motions) {
-    if (m.kind !== 'arc') continue;
+    if (m.kind !== 'arc' && m.kind !== 'feed') continue;
     const tool = toolOf(m.tool);
     if (!tool || toolKind(tool.kind).onlyPlunges) continue;
+    // A thread may be cut in pieces of turns; all else is judged by whole circles.
+    const isThread = toolKind(tool.kind).cutsThreads === true;
+    if (m.kind === 'feed' && !isThread) continue;
     const inside = finder.at(m, tool);
-    if (!inside?.isRound || m.to[2] === null) continue;
+    if (!inside || m.to[2] === null || !(inside.isRound || isThread)) continue;
     const key = `${inside.hole.view.label}/${tool.id}`;
     let hole = out.get(key);
     if (!hole) out.set(key, (hole = { hole: inside.hole, tool, rounds: [], motions: [], feed: 0, speed: 0 }));
+    hole.motions.push(m);
+    if (!inside.isRound) continue;
     const diameter = 2 * inside.orbit + tool.diameter;
     const z = m.to[2];
     const same = hole.rounds.find((r) => Math.abs(r.diameter - diameter) <= SAME_ROUND);
     if (!same) hole.rounds.push({ line: m.line, diameter, z });
     else if (z < same.z) [same.z, same.line] = [z, m.line];
-    hole.motions.push(m);
     hole.feed = Math.max(hole.feed, m.feed);
     hole.speed = Math.max(hole.speed, m.speed);
   }

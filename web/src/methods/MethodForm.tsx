@@ -77,6 +77,12 @@ export function MethodForm({ method, materials, onChange, isReadOnly = false }: 
           onChange={(diameter) => set({ diameter })}
         />
         <Range
+          name="thread ⌀, mm"
+          range={when.major}
+          isReadOnly={isReadOnly}
+          onChange={(major) => set({ major })}
+        />
+        <Range
           name="depth in diameters"
           range={when.ratio}
           isReadOnly={isReadOnly}

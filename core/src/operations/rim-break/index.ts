@@ -10,6 +10,9 @@ import { Parameters, placeWork, type KindContext, type OperationKind, type PlanR
 /** Width of a broken rim where nothing else is said, and how far the cutter's tip goes below the cone it cuts, mm. */
 const WIDTH = 0.3;
 const CLEAR = 0.3;
+/** A rim of the model's is as wide within this; where it has none, one this much wider than the edge is broken, mm on diameter. */
+const SAME_RIM = 0.05;
+const LEAST_RIM = 0.2;
 /** Straight down a cone is used to this share of its diameter. */
 const USABLE = 0.97;
 /** Least radius on which a cutter is led round: nearer to the axis it only rubs, mm. */
@@ -89,6 +92,8 @@ function planRimBreak(c: KindContext): PlanResult {
     : parameters.length('width', 'width', WIDTH, 'method', 'across the top');
   const clear = parameters.length('clearance', 'tip below the cone', CLEAR, 'method');
   const rim = rimOf(c, hole, width);
+  // A spot has left it as wide already, or wide enough where the model has it sharp.
+  if (c.rim >= (modelled ? rim.wide - SAME_RIM : rim.wide - 2 * width + LEAST_RIM)) return { none: null };
   const way = (tool: Tool, h: HoleView): Way | null => wayOf(tool, rimOf(c, h, width), clear);
   const usable = c.tools.filter((t) => t.kind === 'chamfer-mill' && c.holes.every((h) => way(t, h) !== null));
   const need = {

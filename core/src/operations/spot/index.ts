@@ -81,6 +81,7 @@ function planSpot(c: KindContext): PlanResult {
     parameters: parameters.list,
     remarks,
     alternatives: [tool, ...found.others].map((t) => t.id),
+    rim: holes.length === c.holes.length && !holes.some((h) => isDeepStart(h, tool)) ? rim : 0,
   };
 }
 

@@ -3,6 +3,7 @@ import {
   drillDepthForTap,
   engagementPercent,
   LEAD_THREADS,
+  startsOf,
   tapDepth,
   type TapLead,
   type Thread,
@@ -40,10 +41,9 @@ function planTap(c: KindContext): PlanResult {
   const { thread } = c;
   const hole = first(c.holes);
   if (!thread) return { missing: 'No thread is confirmed for this size.' };
-  if (thread.form === 'pipe-tapered')
-    return {
-      missing: `${thread.designation} is tapered: it is milled or tapped by hand, which no method does yet.`,
-    };
+  if (thread.form === 'pipe-tapered') return { missing: `${thread.designation} is tapered.` };
+  if (startsOf(thread) > 1)
+    return { missing: `${thread.designation} has ${startsOf(thread)} starts, which no tap here cuts.` };
   const start = startOfThread(hole);
   const style = tapStyle(c);
   const chosen = chooseTap(c, thread, hole, start, style);

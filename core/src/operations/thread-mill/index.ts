@@ -42,6 +42,7 @@ export const threadMillKind: OperationKind = {
   label: 'thread mill',
   toolKinds: ['thread-mill'],
   rank: 5,
+  millsThreads: true,
   numbers: THREAD_NUMBERS,
   choices: THREAD_CHOICES,
   plan: planThreadMill,

@@ -124,7 +124,7 @@ function rimFindings(m: MilledHole, rim: WantedRim, c: CheckContext, find: Find)
 
 /** Speed and feed against the planned ones. */
 export function speedFindings(
-  m: MilledHole,
+  m: Pick<MilledHole, 'feed' | 'speed'>,
   planned: readonly PlannedOperation[],
   line: number,
   find: Find,
