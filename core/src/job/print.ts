@@ -5,7 +5,7 @@ import type { HoleFeature } from '../features/hole/schema.ts';
 import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
 import type { Remark } from '../operations/kind.ts';
 import { TAPER_ANGLE } from '../threads/candidates.ts';
-import { LEAD_THREADS, type Thread } from '../threads/thread.ts';
+import type { Thread } from '../threads/thread.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 
@@ -275,7 +275,8 @@ function checkThread(
 ): void {
   const { thread, threadDepth } = print;
   if (!thread || threadDepth === undefined || view.through) return;
-  if (threadDepth + LEAD_THREADS.bottoming * thread.pitch > view.depth)
+  // Whether a tap's lead has room as well, whoever taps it says.
+  if (threadDepth > view.depth)
     warn(`${say(threadDepth)} of thread does not fit into a hole ${say(view.depth)} deep.`, 'error');
 }
 

@@ -3,6 +3,7 @@ import type { Feature } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import { clearanceFor } from '../threads/screws.ts';
+import { taperedLength, threadSizes } from '../threads/shape.ts';
 import type { Thread } from '../threads/thread.ts';
 import type { Guess, Row } from './row.ts';
 
@@ -53,7 +54,11 @@ export function threadFit(
 ): Row['remarks'] {
   if (!thread) return [];
   const drawn = narrowest(f);
-  if (drawn <= thread.majorDiameter + 0.02 && drawn >= thread.majorDiameter - 1.35 * thread.pitch) return [];
+  const least =
+    thread.form === 'pipe-tapered'
+      ? Math.min(thread.tapDrill, threadSizes(thread, 'inside', taperedLength(thread) ?? 0).minor) - 0.02
+      : thread.majorDiameter - 1.35 * thread.pitch;
+  if (drawn <= thread.majorDiameter + 0.02 && drawn >= least) return [];
   return [
     {
       rule: 'thread-and-hole',

@@ -114,6 +114,7 @@ export class StepPlanner {
           setup: where.setup,
           holes,
           step: step.step,
+          isThreadMilled: steps.some((s) => operationKind(s.kind).millsThreads),
           set: step.set,
           opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
           rim: step.ifNeeded ? Math.max(0, ...operations.map((o) => o.rim ?? 0)) : 0,

@@ -65,6 +65,8 @@ export interface KindContext {
   fits?(tools: readonly Tool[]): void;
   /** A length for messages, in the job's unit with the unit. */
   say(mm: number): string;
+  /** The method mills the hole's thread: its hole is the thread's own, whatever taps there are. */
+  isThreadMilled: boolean;
   /** The step of the hole that this operation makes, where it is one of several. */
   step: PlacedStep | null;
   /** Numbers that the method gives it, by parameter. */

@@ -24,6 +24,10 @@ interface Shifted {
 
 /** Ends nearer than this are one, mm. */
 const SAME = 1e-6;
+/** Shifted ends that rounding alone keeps apart, mm: in inches each is written to 0.0025. */
+const SMOOTH = 0.006;
+/** The same of a corner that is none, radians: at its middle the cutter is off by its radius × this² / 8. */
+const SMOOTH_TURN = 0.01;
 
 /**
  * The way of the cutter's middle where the control compensates for its radius (G41 left, G42 right of the contour, D): moves are shifted by
@@ -150,7 +154,10 @@ function joined(
       from: [here[0], here[1], m.from[2]],
       to: [to[0], to[1], m.to[2]],
       ...(shifted?.arc
-        ? { centre: [shifted.arc.centre[0], shifted.arc.centre[1], m.from[2] ?? 0] as const }
+        ? {
+            centre: [shifted.arc.centre[0], shifted.arc.centre[1], m.from[2] ?? 0] as const,
+            turns: turnsOf(m, shifted),
+          }
         : {}),
     });
     here = to;
@@ -160,6 +167,16 @@ function joined(
     }
   }
   return out;
+}
+
+/** Whole turns of an arc beside its part of one: a full circle whose ends were moved apart may lack a little of its last. */
+function turnsOf(m: Motion, { arc, from, to }: Shifted): number | undefined {
+  const isFull = m.from[0] === m.to[0] && m.from[1] === m.to[1];
+  if (!arc || !isFull || !m.turns) return m.turns;
+  const angle = (p: P2): number => Math.atan2(p[1] - arc.centre[1], p[0] - arc.centre[0]);
+  const on = (arc.clockwise ? -1 : 1) * (angle(to) - angle(from));
+  const part = on - 2 * Math.PI * Math.floor(on / (2 * Math.PI));
+  return part > Math.PI ? m.turns - 1 : m.turns;
 }
 
 /** Where a lone move that switches compensation on ends: square to itself. */
@@ -211,10 +228,15 @@ function corner(
   radius: number,
 ): string | null {
   const [a, b] = [at(path, k), at(path, k + 1)];
-  if (Math.hypot(a.to[0] - b.from[0], a.to[1] - b.from[1]) < 1e-4) return null;
   const turn = a.end[0] * b.start[1] - a.end[1] * b.start[0];
-  const isOuter =
-    turn * sign < 0 || (Math.abs(turn) < 1e-9 && a.end[0] * b.start[0] + a.end[1] * b.start[1] < 0);
+  const goesOn = a.end[0] * b.start[0] + a.end[1] * b.start[1] > 0;
+  // Where one goes smoothly on into the other, only rounding lies between: circles that nearly touch would meet far away.
+  const gap = away(a.to, b.from);
+  if (gap < SMOOTH || (goesOn && Math.abs(turn) < SMOOTH_TURN && gap < 2 * SMOOTH_TURN * radius + SMOOTH)) {
+    a.to = b.from = [(a.to[0] + b.from[0]) / 2, (a.to[1] + b.from[1]) / 2];
+    return null;
+  }
+  const isOuter = turn * sign < 0 || (Math.abs(turn) < 1e-9 && !goesOn);
   if (isOuter) {
     const p = a.motion.to;
     at(corners, k).push({

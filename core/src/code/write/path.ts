@@ -20,6 +20,9 @@ export type FeedOf = (role: FeedRole) => number;
 /** How far a line may be from the arc that it stands for, mm (handbook, Thread milling). */
 const CHORD = 0.005;
 
+/** Ends nearer than this are one place: the arc between them is whole turns, mm. */
+const WHOLE_TURN = 1e-5;
+
 /** How a machine wants its paths. */
 export interface PathStyle {
   feedOf: FeedOf;
@@ -53,6 +56,8 @@ class PathWriter {
   private at: Record<'X' | 'Y' | 'Z', string> = { X: '', Y: '', Z: '' };
   private readonly words: Words;
   private isCompensated = false;
+  /** Where the last move went, before rounding: by it a whole turn is told from the least part of one. */
+  private exact: readonly [number, number] | null = null;
 
   constructor(
     private readonly style: PathStyle,
@@ -72,6 +77,7 @@ class PathWriter {
       if (z > Number(this.at.Z) * this.words.mm + 1e-9) this.rapid({ Z: z });
       this.rapid({ X: x, Y: y });
       this.rapid({ Z: z });
+      this.exact = [x, y];
       for (const move of pass.moves) this.move(move, pass.control);
     }
     this.rapid({ Z: w.lift ? this.style.clearance : w.r });
@@ -91,6 +97,11 @@ class PathWriter {
     const feed = this.style.feedOf(m.feed) * (m.share ?? 1);
     const [x, y] = m.wall?.to ?? m.to;
     const to: Vec3 = [x, y, m.to[2]];
+    this.step(m, to, feed, control);
+    this.exact = [x, y];
+  }
+
+  private step(m: Exclude<Move, { kind: 'dwell' }>, to: Vec3, feed: number, control: Pass['control']): void {
     if (m.kind === 'line') this.line(to, feed, m.wall === undefined ? undefined : control);
     else {
       const arc = { to, centre: m.wall?.centre ?? m.centre, clockwise: m.clockwise, turns: m.turns };
@@ -120,6 +131,11 @@ class PathWriter {
     );
   }
 
+  /** Whether a place is the one where the tool stands, seen from above. */
+  private isHere([x, y]: Vec3): boolean {
+    return this.exact !== null && Math.hypot(x - this.exact[0], y - this.exact[1]) < WHOLE_TURN;
+  }
+
   private get standing(): Vec3 {
     const { mm } = this.words;
     return [Number(this.at.X) * mm, Number(this.at.Y) * mm, Number(this.at.Z) * mm];
@@ -127,7 +143,10 @@ class PathWriter {
 
   private arc({ to: [x, y, z], centre: [cx, cy], clockwise, turns }: WrittenArc, feed: number): void {
     const from = this.standing[2];
-    const isFull = this.at.X === this.words.coordinate(x) && this.at.Y === this.words.coordinate(y);
+    const isFull = this.isHere([x, y, z]);
+    const isWrittenHere = this.at.X === this.words.coordinate(x) && this.at.Y === this.words.coordinate(y);
+    // Shorter than anybody writes: as an arc it would be read as a whole circle.
+    if (!isFull && turns === 0 && isWrittenHere) return this.chord([x, y, z], feed);
     // A whole turn where it ends where it began: each has a block of its own.
     const blocks = isFull ? Math.max(1, turns) : turns + 1;
     for (let i = 1; i <= blocks; i++) {
@@ -149,9 +168,8 @@ class PathWriter {
     const begin = Math.atan2(y - cy, x - cx);
     const sense = clockwise ? -1 : 1;
     const part = (sense * (Math.atan2(to[1] - cy, to[0] - cx) - begin)) / (2 * Math.PI);
-    const over = part - Math.floor(part + 1e-6);
-    // Whole turns beyond the part of one; one that ends where it begins is whole.
-    const sweep = 2 * Math.PI * (over < 1e-6 ? Math.max(1, turns) : turns + over);
+    // Whole turns beyond the part of one; an arc that ends where it begins is whole.
+    const sweep = 2 * Math.PI * (this.isHere(to) ? Math.max(1, turns) : turns + part - Math.floor(part));
     const step = 2 * Math.acos(Math.max(0, 1 - CHORD / radius));
     const n = Math.max(1, Math.ceil(sweep / step));
     for (let i = 1; i < n; i++) {

@@ -1,7 +1,7 @@
 import { at, first as firstOf } from '../../lists.ts';
 import { pointLength, tipDepthForFullDiameter } from '../../cutting/depths.ts';
 import type { CycleHow, SlowStretch, Work } from '../../motion/work.ts';
-import { drillDepthForTap, formingHole, tapDepth } from '../../threads/thread.ts';
+import { formingHole } from '../../threads/thread.ts';
 import type { ToolNeed } from '../../tools/find.ts';
 import { USUAL_POINT } from '../../tools/kinds/drill.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -151,8 +151,6 @@ function planDrill(c: KindContext): PlanResult {
       severity: 'warning',
       message: `The entry of ${slanted.map((h) => h.label).join(', ')} falls by ${c.say(Math.max(...slanted.map((h) => h.entryDrop)))}: the drill may wander. Mill a flat first.`,
     });
-  if (c.thread && isMain && !through)
-    remarks.push(...tapRoom(c, endOf(hole, true, step.end) + shift - startOfThread(hole)));
   remarks.push(...crossingRemarks(c));
   const how: CycleHow =
     peck !== undefined && pecks
@@ -249,6 +247,7 @@ function tipRelation(
 function drillDiameter(c: KindContext, drawn: number): number {
   const { thread } = c;
   if (!thread) return drawn;
+  if (c.isThreadMilled) return thread.tapDrill;
   const taps = c.tools.filter(
     (t) => t.kind === 'tap' && t.thread?.designation === thread.designation && t.thread.hand === thread.hand,
   );
@@ -260,17 +259,3 @@ function drillDiameter(c: KindContext, drawn: number): number {
 
 export const startOfThread = (h: HoleView): number =>
   h.steps.length > 1 && h.feature.role !== 'plain' ? (drilledStep(h)?.top ?? 0) : 0;
-
-function tapRoom(c: KindContext, fullDepth: number): Remark[] {
-  const wanted = c.print.threadDepth;
-  if (wanted === undefined || !c.thread) return [];
-  const need = drillDepthForTap(tapDepth(wanted, c.thread.pitch, 'bottoming'), c.thread.pitch);
-  if (fullDepth >= need - 1e-6) return [];
-  return [
-    {
-      rule: 'tap-room',
-      severity: 'error',
-      message: `${c.thread.designation} ↧${c.say(wanted)} needs ${c.say(need)} of full diameter even with a bottoming tap; the hole has ${c.say(fullDepth)}. Thread less deep, or deepen the hole.`,
-    },
-  ];
-}

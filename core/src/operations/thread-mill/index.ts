@@ -58,7 +58,13 @@ function planThreadMill(c: KindContext): PlanResult {
     return { missing: `${thread.designation} is in no table of tapered threads. Check its size.` };
   const parameters = new Parameters(c);
   const before = c.opened > 0 ? c.opened : thread.tapDrill;
-  const way = { ...typedWay(parameters, 'inside'), side: 'inside', thread, before, aside: 0 } as const;
+  const way = {
+    ...typedWay(parameters, 'inside', c.machine),
+    side: 'inside',
+    thread,
+    before,
+    aside: 0,
+  } as const;
   const printed = c.print.threadDepth;
   const typed = c.decision.overrides[c.key]?.['threadDepth'];
   const said = typeof typed === 'number' ? typed : printed;

@@ -36,8 +36,10 @@ export const THREAD_CHOICES = {
 type Typed = Pick<Mill, 'clockwise' | 'leads' | 'fit' | 'byControl'>;
 
 /** How it is cut, as far as no tool is needed to know it. */
-export function typedWay(parameters: Parameters, side: ThreadSide): Typed {
-  const { cut: cuts, compensation } = THREAD_CHOICES;
+export function typedWay(parameters: Parameters, side: ThreadSide, machine: MachineProfile): Typed {
+  const { cut: cuts } = THREAD_CHOICES;
+  // A control that is given a helix in short lines is not asked to shift them too.
+  const compensation = machine.helices ? THREAD_CHOICES.compensation : (['computed'] as const);
   const byControl =
     parameters.choice('compensation', 'cutter radius', compensation, 'computed', 'method') !== 'computed';
   // The control takes the radius up in a straight move, which only a quarter begins with.

@@ -1,40 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { decisionFromCallout } from '../../job/print.ts';
-import { produceJob, proveText, type ProduceInput } from '../../job/produce.ts';
-import { featureSizes } from '../../features/sets.ts';
-import { BOUNDS, hole, LIBRARY, made, plan, rowOf, usual } from '../../testing/fixtures.ts';
+import { produceJob, proveText } from '../../job/produce.ts';
+import { made, rowOf, usual } from '../../testing/fixtures.ts';
+import { blind, CUTTERS, manyRows, oneRow, threadJob, wrongs } from '../../testing/threads.ts';
 import type { Tool } from '../../tools/schema.ts';
 
-const blind = (diameter: number, depth: number) =>
-  hole({ depth, bottom: { shape: 'flat' }, stack: [{ shape: 'cylinder', diameter, length: depth }] });
-const lone = (number: number, diameter: number, part: Partial<Tool> = {}): Tool =>
-  usual('thread-mill', number, diameter, {
-    fluteLength: 3,
-    neckDiameter: 7,
-    neckLength: 40,
-    teeth: 3,
-    threadForm: { pitch: 1, pitchTo: 3, angleDeg: 60, rows: 1, tapered: false },
-    ...part,
-  });
-const many = (number: number, diameter: number, pitch: number, rows: number): Tool =>
-  usual('thread-mill', number, diameter, {
-    neckDiameter: 10,
-    neckLength: 30,
-    fluteLength: pitch * rows,
-    teeth: 4,
-    threadForm: { pitch, angleDeg: 60, rows, tapered: false },
-  });
-const DRILLS = [usual('drill', 61, 21), usual('drill', 62, 22), usual('end-mill', 63, 12)];
-const LONE = lone(60, 12);
+const LONE = oneRow(60, 12);
 const rowFor = (callout: string, tools: Tool[], depth = 30, typed = {}) =>
-  rowOf(blind(22, depth), { callout, more: [...DRILLS, ...tools], typed });
+  rowOf(blind(22, depth), { callout, more: [...CUTTERS, ...tools], typed });
 const value = (row: ReturnType<typeof rowFor>, key: string) =>
   made(row, 'thread-mill').parameters.find((p) => p.key === key)?.value;
 
 describe('a thread that is milled', () => {
   it('is taken where the list has no tap: round a radius of (D − d)/2 (handbook: M24, cutter 16 → 4)', () => {
-    const row = rowFor('M24x2 ↧18', [lone(60, 16, { neckDiameter: 11 })]);
+    const row = rowFor('M24x2 ↧18', [oneRow(60, 16, { neckDiameter: 11 })]);
     const { work } = made(row, 'thread-mill');
     const [pass] = work[0]!.motion.kind === 'path' ? work[0]!.motion.passes : [];
     const wall = pass!.moves.filter((m) => m.kind === 'arc' && m.turns > 0).at(-1)!;
@@ -73,7 +52,7 @@ describe('a thread that is milled', () => {
   it('says how deep it can be where the hole has no room, and what would help', () => {
     const shallow = rowOf(blind(22, 20), {
       callout: 'M24x2 ↧18',
-      more: [...DRILLS, LONE],
+      more: [...CUTTERS, LONE],
       method: 'thread-milled',
     });
     expect(shallow.reasons.join(' ')).toMatch(/needs 20\.7 mm of full diameter; the hole has 20 mm/);
@@ -82,7 +61,7 @@ describe('a thread that is milled', () => {
 
   it('is not made where not even one pitch of it has room, said or not', () => {
     const of = (depth: number, callout: string, typed = {}) =>
-      rowOf(blind(22, depth), { callout, more: [...DRILLS, LONE], method: 'thread-milled', typed });
+      rowOf(blind(22, depth), { callout, more: [...CUTTERS, LONE], method: 'thread-milled', typed });
     for (const row of [
       of(2, 'M24x2'),
       of(4, 'M24x2'),
@@ -95,19 +74,19 @@ describe('a thread that is milled', () => {
 
   it('takes no cutter of another pitch or angle, nor one without room beside it on the axis', () => {
     for (const tool of [
-      many(60, 12, 1.5, 9),
-      lone(60, 12, { threadForm: { pitch: 1, pitchTo: 1.5, angleDeg: 60, rows: 1, tapered: false } }),
-      lone(60, 12, { threadForm: { pitch: 1, pitchTo: 3, angleDeg: 55, rows: 1, tapered: false } }),
-      lone(60, 21.8),
+      manyRows(60, 12, 1.5, 9),
+      oneRow(60, 12, { threadForm: { pitch: 1, pitchTo: 1.5, angleDeg: 60, rows: 1, tapered: false } }),
+      oneRow(60, 12, { threadForm: { pitch: 1, pitchTo: 3, angleDeg: 55, rows: 1, tapered: false } }),
+      oneRow(60, 21.8),
       // Its neck would rub in the hole while it is led round.
-      lone(60, 12, { neckDiameter: 11.6 }),
+      oneRow(60, 12, { neckDiameter: 11.6 }),
     ])
       expect(rowFor('M24x2 ↧18', [tool]).operations.some((o) => o.kind === 'thread-mill')).toBe(false);
   });
 
   it('is one turn for many rows, and bands of whole pitches where it is longer than they are', () => {
-    expect(value(rowFor('M24x2 ↧14', [many(60, 14, 2, 10)]), 'turns')).toBe('1 up');
-    expect(value(rowFor('M24x2 ↧14', [many(60, 14, 2, 5)]), 'turns')).toBe('2 bands of 1 up');
+    expect(value(rowFor('M24x2 ↧14', [manyRows(60, 14, 2, 10)]), 'turns')).toBe('1 up');
+    expect(value(rowFor('M24x2 ↧14', [manyRows(60, 14, 2, 5)]), 'turns')).toBe('2 bands of 1 up');
     expect(value(rowFor('M24x2 LH ↧18', [LONE]), 'turns')).toBe('10 down');
   });
 
@@ -125,33 +104,8 @@ describe('a thread that is milled', () => {
   });
 });
 
-/** A job of one threaded hole. */
-function jobOf(
-  callout: string,
-  diameter: number,
-  depth: number,
-  tools: Tool[],
-  typed = {},
-  units: 'mm' | 'inch' = 'mm',
-): ProduceInput {
-  const features = [blind(diameter, depth)];
-  const p = plan(units);
-  for (const s of featureSizes(features))
-    p.sizes[s.key] = { ...decisionFromCallout(callout, 'mm'), method: 'thread-milled', overrides: typed };
-  const drill = usual('drill', 70, diameter);
-  const library = { ...LIBRARY, tools: [...LIBRARY.tools, drill, ...DRILLS, ...tools] };
-  return { features, bounds: BOUNDS, plan: p, library, name: 'thread' };
-}
-const wrongs = (input: ProduceInput, change: (t: string) => string = (t) => t): string[] => {
-  const text = produceJob(input).programs[0]!.text;
-  const typed = change(text);
-  return proveText(input, 's1', typed)
-    .checks.filter((c) => c.severity === 'error')
-    .map((c) => c.rule);
-};
-
 describe('what its code is found to do', () => {
-  const input = jobOf('M24x2 ↧18', 22, 30, [LONE]);
+  const input = threadJob('M24x2 ↧18', 22, 30, [LONE]);
   /** The stretch that mills the thread, changed. */
   const inThread = (change: (t: string) => string) => (t: string) => {
     const at = t.indexOf('\n(T60');
@@ -160,10 +114,25 @@ describe('what its code is found to do', () => {
 
   it('is in order as it is written, for either hand and way, in bands and by quarters', () => {
     expect(wrongs(input)).toEqual([]);
-    for (const typed of [{ cut: 'conventional' }, { leads: 'quarter circle' }, { fit: 0.05 }, { passes: 1 }])
-      expect(wrongs(jobOf('M24x2 ↧18', 22, 30, [LONE], { 'thread-mill': typed }))).toEqual([]);
-    expect(wrongs(jobOf('M24x2 LH ↧18', 22, 30, [LONE]))).toEqual([]);
-    expect(wrongs(jobOf('M24x2 ↧14', 22, 30, [many(60, 14, 2, 5)]))).toEqual([]);
+    for (const typed of [
+      { cut: 'conventional' },
+      { leads: 'quarter circle' },
+      { fit: 0.05 },
+      { passes: 1 },
+    ] as Record<string, number | string>[])
+      expect(wrongs(threadJob('M24x2 ↧18', 22, 30, [LONE], { 'thread-mill': typed }))).toEqual([]);
+    expect(wrongs(threadJob('M24x2 LH ↧18', 22, 30, [LONE]))).toEqual([]);
+    expect(wrongs(threadJob('M24x2 ↧14', 22, 30, [manyRows(60, 14, 2, 5)]))).toEqual([]);
+  });
+
+  it('has as many turns as it climbs, though both ends of a turn are rounded apart', () => {
+    const cutter = oneRow(60, 14.18, {
+      neckDiameter: 8,
+      threadForm: { pitch: 1.7, pitchTo: 2, angleDeg: 60, rows: 1, tapered: false },
+    });
+    const typed = { 'thread-mill': { passes: 1, compensation: 'in the control' } };
+    const job = threadJob('7/8-14 UNF ↧4.535', 20.6375, 11.25, [cutter], typed);
+    expect(wrongs(job)).toEqual([]);
   });
 
   it.each([
@@ -203,7 +172,14 @@ describe('what its code is found to do', () => {
         fc.constantFrom('mm' as const, 'inch' as const),
         (major, p, deep, isLeft, cut, leads, units) => {
           const callout = `M${major}x${p}${isLeft ? ' LH' : ''} ↧${deep}`;
-          const job = jobOf(callout, major - p, deep + 8, [LONE], { 'thread-mill': { cut, leads } }, units);
+          const job = threadJob(
+            callout,
+            major - p,
+            deep + 8,
+            [LONE],
+            { 'thread-mill': { cut, leads } },
+            { units },
+          );
           const { job: derived } = produceJob(job);
           expect(derived.rows[0]!.operations.map((o) => o.kind)).toContain('thread-mill');
           expect(wrongs(job)).toEqual([]);

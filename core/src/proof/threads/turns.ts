@@ -10,7 +10,9 @@ const STEEPEST = 1.1 / 32;
 /** Where one motion ends and the next begins, mm. */
 const SAME_PLACE = 0.01;
 /** A little less than a whole turn counts as one. */
-const WHOLE = 0.97;
+const WHOLE = 0.93;
+/** Chords of one circle are as long as each other but for rounding and its ends; those of a way in are a third shorter. */
+const SAME_CHORD = 0.15;
 
 /** A place of the cutter's middle, seen from an axis: angle in radians from X, counted on from turn to turn; lengths in mm. */
 export interface TurnPlace {
@@ -18,6 +20,8 @@ export interface TurnPlace {
   angle: number;
   z: number;
   radius: number;
+  /** Reached by a straight move. */
+  isChord: boolean;
 }
 
 /** Motions that go round an axis without a break, once or more. */
@@ -46,14 +50,41 @@ function sweep(m: Motion, from: Known, to: Known, x: number, y: number): number 
   return sense * (part < 1e-4 ? whole * Math.max(1, turns) : part + whole * turns);
 }
 
+/** Chords by which it is judged how long those of the wall are. */
+const LOOKED_AT = 7;
+
+/** The last chords of a way in run nearly along the wall, and the first of a way out: they are as long as those of their own arc. */
+function withoutLeads(run: readonly TurnPlace[]): TurnPlace[] {
+  const chord = (i: number): number | null => {
+    const [p, q] = [run[i], run[i + 1]];
+    return p && q?.isChord ? Math.abs(q.angle - p.angle) : null;
+  };
+  /** Whether the chord from `i` on is of another arc than those that follow it inward. */
+  const isLead = (i: number, inward: 1 | -1): boolean => {
+    const own = chord(i);
+    const next = Array.from({ length: LOOKED_AT }, (_, k) => chord(i + inward * (k + 1)));
+    const known = next.filter((v) => v !== null).sort((a, b) => a - b);
+    const usual = known[Math.floor(known.length / 2)];
+    return own !== null && usual !== undefined && Math.abs(own - usual) > SAME_CHORD * usual;
+  };
+  let [begin, end] = [0, run.length - 1];
+  while (begin < end && isLead(begin, 1)) begin++;
+  while (end > begin && isLead(end - 1, -1)) end--;
+  return run.slice(begin, end + 1);
+}
+
 /** The turns round an axis that motions make: arcs, helices, pieces of a spiral or chords, each run of them one. */
-export function turnsAbout(motions: readonly Motion[], x: number, y: number): Turns[] {
+export function turnsAbout(
+  motions: readonly Motion[],
+  { x, y, isTapered }: { x: number; y: number; isTapered: boolean },
+): Turns[] {
   const out: Turns[] = [];
   let run: TurnPlace[] = [];
   let most = { feed: 0, speed: 0 };
   let sense = 0;
   let end: Known | null = null;
   const close = (): void => {
+    run = withoutLeads(run);
     if (run.length > 1) {
       const around = lastOf(run).angle - first(run).angle;
       if (Math.abs(around) >= 2 * Math.PI * WHOLE) out.push({ places: run, clockwise: around < 0, ...most });
@@ -64,7 +95,8 @@ export function turnsAbout(motions: readonly Motion[], x: number, y: number): Tu
     if (!isKnown(m.from) || !isKnown(m.to)) continue;
     const [from, to]: [Known, Known] = [[...m.from], [...m.to]];
     const [r0, r1] = [Math.hypot(from[0] - x, from[1] - y), Math.hypot(to[0] - x, to[1] - y)];
-    const along = m.kind === 'arc' ? ALONG : CHORD_ALONG + STEEPEST * Math.abs(to[2] - from[2]);
+    const along =
+      m.kind === 'arc' ? ALONG : CHORD_ALONG + (isTapered ? STEEPEST * Math.abs(to[2] - from[2]) : 0);
     const isAlong = Math.min(r0, r1) > SAME_PLACE && Math.abs(r0 - r1) <= along;
     const around = isAlong ? sweep(m, from, to, x, y) : 0;
     if (around === 0) {
@@ -76,12 +108,18 @@ export function turnsAbout(motions: readonly Motion[], x: number, y: number): Tu
     if (!joins || Math.sign(around) !== sense) {
       close();
       const angle = Math.atan2(from[1] - y, from[0] - x);
-      run = [{ line: m.line, angle, z: from[2], radius: r0 }];
+      run = [{ line: m.line, angle, z: from[2], radius: r0, isChord: false }];
       most = { feed: 0, speed: 0 };
     }
     sense = Math.sign(around);
     most = { feed: Math.max(most.feed, m.feed), speed: Math.max(most.speed, m.speed) };
-    run.push({ line: m.line, angle: lastOf(run).angle + around, z: to[2], radius: r1 });
+    run.push({
+      line: m.line,
+      angle: lastOf(run).angle + around,
+      z: to[2],
+      radius: r1,
+      isChord: m.kind !== 'arc',
+    });
     end = to;
   }
   close();

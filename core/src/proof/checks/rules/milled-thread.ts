@@ -43,7 +43,11 @@ function inHole(m: MilledHole, c: CheckContext): ThreadPlace {
     thread: row.thread,
     printed: row.print.threadDepth,
     tool: m.tool,
-    turns: turnsAbout(m.motions, view.x, view.y),
+    turns: turnsAbout(m.motions, {
+      x: view.x,
+      y: view.y,
+      isTapered: row.thread?.form === 'pipe-tapered',
+    }),
     planned: plannedIn(m, c),
   };
 }
