@@ -94,14 +94,14 @@ export class HoleRows implements RowFamily {
     // what is missing.
     let first: Made | null = null;
     let method: Method | null = null;
-    // Why the method that is listed first is not taken.
-    let instead: string | null = null;
+    // What keeps each method from it, in their order.
+    const lacks: string[] = [];
     for (const candidate of this.candidates(row, decision, placed)) {
       const steps = stepsOf(candidate, firstOf(placed), row.thread !== null);
       const made = this.steps.plan(row, decision, where, placed, steps, '');
       const isDone = made.missing.length === 0 && made.operations.length > 0;
-      const [lacks] = made.missing;
-      if (lacks) instead ??= `not "${candidate.name}": ${lacks.missing}`;
+      const [lack] = made.missing;
+      if (lack) lacks.push(`"${candidate.name}": ${lack.missing}`);
       if (isDone || !first || (first.missing.length > 0 && made.missing.length === 0))
         [first, method] = [made, candidate];
       if (isDone) break;
@@ -114,15 +114,17 @@ export class HoleRows implements RowFamily {
       return;
     }
     row.method ??= { id: method.id, name: method.name };
-    if (instead !== null && first.missing.length === 0)
+    const [instead, ...others] = lacks;
+    if (instead !== undefined && first.missing.length === 0)
       row.remarks.push({
         rule: 'method-instead',
         severity: 'note',
-        message: `"${method.name}" makes it, ${instead}`,
+        message: `"${method.name}" makes it, not ${instead}`,
       });
     if (row.holes.length === placed.length)
       row.remarks.push(...checkLimits(row.print, heldBy(method), this.say));
     this.take(row, first, after);
+    if (first.missing.length > 0) row.reasons.push(...others.map((why) => `Nor ${why}`));
     if (first.holes.some((h) => h.farSteps.length > 0))
       this.planFarSide(row, decision, k, first.holes, method);
   }

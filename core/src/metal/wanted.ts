@@ -1,6 +1,9 @@
 import { pointLength } from '../cutting/depths.ts';
 import { drilledStep } from '../operations/hole-view.ts';
+import { operationKind } from '../operations/registry.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
+import { PIPE_TAPER, threadSizes } from '../threads/shape.ts';
+import { firstTooth } from '../tools/kinds/thread-mill.ts';
 import type { ToolBody } from './body.ts';
 import { PlaceList } from './place-list.ts';
 import { clearRadius } from '../proof/clear.ts';
@@ -14,7 +17,7 @@ const USUAL_POINT = 118;
 
 /** Cuts that are meant and not in the model: the band of a thread, broken rims, what the print wants otherwise, the point of a drill. */
 export class WantedCuts {
-  private readonly grid = new PlaceList<SeenHole>(CELL);
+  private readonly grid = new PlaceList<WantedHole>(CELL);
 
   /** Cones that are to be there at holes' rims, by the cutter that makes them. */
   private readonly cones = new PlaceList<WantedCone>(CELL);
@@ -27,8 +30,9 @@ export class WantedCuts {
 
     for (const h of holes) {
       const { x, y } = h.view;
-      const r = reachOf(h);
-      this.grid.add(h, [x - r, y - r, x + r, y + r]);
+      const hole = { ...h, band: bandOf(h) };
+      const r = reachOf(hole);
+      this.grid.add(hole, [x - r, y - r, x + r, y + r]);
     }
   }
 
@@ -53,22 +57,44 @@ export interface WantedCone {
 const isInCone = ({ z: tip, body }: WantedCone, rho: number, z: number): boolean =>
   rho <= body.radius && z >= tip + body.bottom(rho) - SLACK;
 
-function reachOf({ view, row, wanted }: SeenHole): number {
+/** A hole, with what its thread takes beyond it. */
+type WantedHole = SeenHole & { band: ThreadBand | null };
+
+/** Where a thread is cut, below the entry: its major radius where it begins, and how much that falls with each mm down. */
+interface ThreadBand {
+  top: number;
+  radius: number;
+  slope: number;
+}
+
+/** As wide as the gauge asks for. A straight tooth led along a taper is wider than it at the tooth's lower corner. */
+function bandOf({ view, row }: SeenHole): ThreadBand | null {
+  const { thread } = row;
+  if (!thread) return null;
+  const cut = row.operations.find((o) => operationKind(o.kind).millsThreads);
+  const fit = cut?.parameters.find((p) => p.key === 'fit')?.value;
+  const slope = thread.form === 'pipe-tapered' ? PIPE_TAPER / 2 : 0;
+  const corner = cut && !cut.tool.threadForm?.tapered ? firstTooth(cut.tool) * slope : 0;
+  const wide = threadSizes(thread).major + (typeof fit === 'number' ? fit : 0);
+  return { top: drilledStep(view)?.top ?? 0, radius: wide / 2 + corner, slope };
+}
+
+function reachOf({ view, band, wanted }: WantedHole): number {
   const steps = [...view.steps, ...view.farSteps].flatMap((s) =>
     s.shape === 'cylinder' ? [s.diameter] : [s.startDiameter, s.endDiameter],
   );
-  return Math.max(row.thread?.majorDiameter ?? 0, ...steps, ...wanted.map((r) => r.diameter)) / 2 + SLACK;
+  return Math.max(2 * (band?.radius ?? 0), ...steps, ...wanted.map((r) => r.diameter)) / 2 + SLACK;
 }
 
-function isWanted({ view, row, wanted }: SeenHole, rho: number, z: number): boolean {
+function isWanted({ view, band, wanted }: WantedHole, rho: number, z: number): boolean {
   const depth = view.entryZ - z;
   if (depth < -SLACK) return false;
   const clear = clearRadius(view, wanted, depth);
   if (clear !== Infinity && rho <= clear + SLACK) return true;
   const drilled = drilledStep(view);
   const bottom = view.depth;
-  if (row.thread && depth >= (drilled?.top ?? 0) - SLACK && depth <= bottom + SLACK)
-    return rho <= row.thread.majorDiameter / 2 + SLACK;
+  if (band && depth >= band.top - SLACK && depth <= bottom + SLACK)
+    return rho <= band.radius - band.slope * (depth - band.top) + SLACK;
   if (view.through || !drilled || depth <= bottom) return false;
   // Below its full diameter a blind hole ends in the drill's point.
   const r = drilled.diameter / 2;

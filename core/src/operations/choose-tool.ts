@@ -13,6 +13,8 @@ export interface Cut {
   flutes?: number;
   /** How far its axis is led round the hole's, mm: a path sweeps that much more than the tool is wide. */
   orbit?: number;
+  /** What keeps it from there beside its reach, in words. */
+  fault?: string | null;
   /** What of the part it is to touch there. */
   allowed: Omit<Allowed, 'below'>;
 }
@@ -75,6 +77,7 @@ function refusal(
 
 /** Why a tool does not get to the bottom of a hole; null where it does. */
 function whyNot(c: KindContext, tool: Tool, h: HoleView, cut: Cut): string | null {
+  if (cut.fault) return `${h.label}: ${cut.fault}`;
   const above = h.metalZ - h.entryZ;
   const deep = above + (cut.flutes ?? cut.tip);
   if (deep > reachOf(tool) + 1e-6)

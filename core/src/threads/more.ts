@@ -1,5 +1,5 @@
 import { THREADS, WHITWORTH_TAPERED } from './standards.ts';
-import { whitworth, type Thread } from './thread.ts';
+import type { Thread } from './thread.ts';
 
 const INCH = 25.4;
 
@@ -98,6 +98,9 @@ const unified = (name: string, inches: number, tpi: number, series: string): Thr
 /** Sizes that ISO 7-1 has. */
 const TAPERED_TOO = PIPE.filter(([size]) => WHITWORTH_TAPERED.some((t) => t.size === size));
 
+const taperDrill = (size: string): number | undefined =>
+  WHITWORTH_TAPERED.find((t) => t.size === size)?.tapDrill;
+
 const pipe = (name: string, form: Thread['form'], sizes: typeof PIPE = TAPERED_TOO): Thread[] =>
   sizes.map(([size, tpi, majorDiameter, drill]) => {
     const pitch = Math.round((INCH / tpi) * 1000) / 1000;
@@ -106,8 +109,7 @@ const pipe = (name: string, form: Thread['form'], sizes: typeof PIPE = TAPERED_T
       form,
       majorDiameter,
       pitch,
-      // A tapered thread's hole depends on how it is made: by then only its narrow end is known.
-      tapDrill: form === 'pipe-tapered' ? whitworth(majorDiameter, pitch).minorDiameter : drill,
+      tapDrill: (form === 'pipe-tapered' ? taperDrill(size) : undefined) ?? drill,
       coarse: true,
       hand: 'right',
     };

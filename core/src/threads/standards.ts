@@ -102,18 +102,23 @@ export const TAPERED_PIPE: {
   { size: '2', d: 2.375, tpi: 11.5, l1: 0.436, l2: 0.7565, tapDrill: 2.2188 },
 ];
 
-/** ISO 7-1: size, basic gauge length and useful thread length at it, mm. */
-export const WHITWORTH_TAPERED: readonly { size: string; gauge: number; useful: number }[] = [
-  { size: '1/16', gauge: 4, useful: 6.5 },
-  { size: '1/8', gauge: 4, useful: 6.5 },
-  { size: '1/4', gauge: 6, useful: 9.7 },
-  { size: '3/8', gauge: 6.4, useful: 10.1 },
-  { size: '1/2', gauge: 8.2, useful: 13.2 },
-  { size: '3/4', gauge: 9.5, useful: 14.5 },
-  { size: '1', gauge: 10.4, useful: 16.8 },
-  { size: '1 1/4', gauge: 12.7, useful: 19.1 },
-  { size: '1 1/2', gauge: 12.7, useful: 19.1 },
-  { size: '2', gauge: 15.9, useful: 23.4 },
+/** ISO 7-1: size, basic gauge length and useful thread length at it, and the usual drill where no reamer follows, mm. */
+export const WHITWORTH_TAPERED: readonly {
+  size: string;
+  gauge: number;
+  useful: number;
+  tapDrill: number;
+}[] = [
+  { size: '1/16', gauge: 4, useful: 6.5, tapDrill: 6.3 },
+  { size: '1/8', gauge: 4, useful: 6.5, tapDrill: 8.4 },
+  { size: '1/4', gauge: 6, useful: 9.7, tapDrill: 11.2 },
+  { size: '3/8', gauge: 6.4, useful: 10.1, tapDrill: 14.75 },
+  { size: '1/2', gauge: 8.2, useful: 13.2, tapDrill: 18.25 },
+  { size: '3/4', gauge: 9.5, useful: 14.5, tapDrill: 23.75 },
+  { size: '1', gauge: 10.4, useful: 16.8, tapDrill: 30 },
+  { size: '1 1/4', gauge: 12.7, useful: 19.1, tapDrill: 38.5 },
+  { size: '1 1/2', gauge: 12.7, useful: 19.1, tapDrill: 44.5 },
+  { size: '2', gauge: 15.9, useful: 23.4, tapDrill: 56 },
 ];
 
 const trim = (v: number): string => String(Math.round(v * 1000) / 1000);

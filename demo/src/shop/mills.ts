@@ -89,7 +89,14 @@ const PIPE: readonly (readonly [size: string, diameter: number])[] = [
 ];
 const pitchOf = (designation: string): number =>
   NAMED_THREADS.find((t) => t.designation === designation)?.pitch ?? inch(1 / 14);
-const NPT = ['1/4-18', '3/8-18', '1/2-14', '3/4-14', '1-11.5'];
+const NPT_DIAMETERS = [6, 9, 11.8, 15.8, 15.8, 20];
+const NPT = ['1/8-27', '1/4-18', '3/8-18', '1/2-14', '3/4-14', '1-11.5'];
+const WHITWORTH_TAPERED: readonly (readonly [size: string, diameter: number])[] = [
+  ['1/8', 6],
+  ['1/4', 8.4],
+  ['1/2', 13.5],
+  ['1', 20],
+];
 
 export const MILLS: readonly Drawer[] = [
   ...[2, 3, 4, 5, 6, 8, 10, 12, 16, 20].map((d) => endMill(d)),
@@ -121,7 +128,10 @@ export const MILLS: readonly Drawer[] = [
   ...METRIC.flatMap(([d, pitch]) => threadMill(d, pitch, `P${pitch}`)),
   ...PIPE.flatMap(([size, d]) => threadMill(d, pitchOf(`G ${size}`), `G ${size}`, { angleDeg: 55 })),
   ...NPT.flatMap((name, i) =>
-    threadMill(PIPE[i]?.[1] ?? 10, pitchOf(`${name} NPT`), `${name} NPT`, { tapered: true }),
+    threadMill(NPT_DIAMETERS[i] ?? 9, pitchOf(`${name} NPT`), `${name} NPT`, { tapered: true }),
+  ),
+  ...WHITWORTH_TAPERED.flatMap(([size, d]) =>
+    threadMill(d, pitchOf(`Rc ${size}`), `Rc ${size}`, { tapered: true, angleDeg: 55 }),
   ),
   ...cutter('thread-mill', 12, 'thread mill ⌀12 lone tooth P1 to P3', {
     sizeName: 'P1–3',
@@ -130,5 +140,21 @@ export const MILLS: readonly Drawer[] = [
     neckLength: 32,
     teeth: 3,
     threadForm: { pitch: 1, pitchTo: 3, angleDeg: 60, rows: 1, tapered: false },
+  }),
+  ...cutter('thread-mill', 20, 'thread mill ⌀20 lone tooth P1.5 to P6', {
+    sizeName: 'P1.5–6',
+    fluteLength: 5.5,
+    neckDiameter: 12,
+    neckLength: 60,
+    teeth: 4,
+    threadForm: { pitch: 1.5, pitchTo: 6, angleDeg: 60, rows: 1, tapered: false },
+  }),
+  ...cutter('thread-mill', 16, 'thread mill ⌀16 lone tooth 55°', {
+    sizeName: '55° P1.3–2.4',
+    fluteLength: 2.6,
+    neckDiameter: 10,
+    neckLength: 45,
+    teeth: 4,
+    threadForm: { pitch: 1.3, pitchTo: 2.4, angleDeg: 55, rows: 1, tapered: false },
   }),
 ];

@@ -27,6 +27,7 @@ describe('a tap', () => {
       operations: [],
       reasons: [
         'M8x1.25 with 16 mm of full thread and a bottoming tap needs 19.125 mm of full diameter; the hole has 19 mm. Thread 15.875 mm deep or deepen the hole.',
+        'Nor "thread-milled hole": No thread mill P1.25 mm 60° up to ⌀6 mm in the tool list.',
       ],
     });
     const plugOnly = TOOLS.filter((t) => t.thread?.lead !== 'bottoming');

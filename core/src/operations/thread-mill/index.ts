@@ -82,16 +82,12 @@ function planThreadMill(c: KindContext): PlanResult {
     widest: true,
     threadForm: formNeed(thread),
   } as const;
-  // On the axis all its teeth have room, and behind them it is thin enough to be led round in the hole.
-  const isThin = (t: Tool, h: HoleView): boolean =>
-    widestTooth(t) <= before - 2 * BESIDE + 1e-6 &&
-    (tipOf(t, h) <= t.fluteLength + 1e-6 ||
-      (t.neckDiameter ?? t.shankDiameter) / 2 + wallRadius({ ...way, tool: t }) <= before / 2 - BESIDE / 2);
-  const fits = c.tools.filter((t) => c.holes.every((h) => isThin(t, h)));
   const { major } = threadSizes(thread);
-  const found = chooseTool({ ...c, tools: fits }, need, (t, h) => ({
+  const found = chooseTool(c, need, (t, h) => ({
     tip: tipOf(t, h),
-    orbit: wallRadius({ ...way, tool: t }),
+    // What the cutter's own taper is wider above, it is nearer to the axis below.
+    orbit: wallRadius({ ...way, tool: t }, t.threadForm?.tapered ? full(t, h) : 0),
+    fault: tooThick(t, wallRadius({ ...way, tool: t }), before, tipOf(t, h), c.say),
     allowed: {
       radius: (major + way.fit) / 2 + 0.05,
       ...(h.through ? { open: 0.45 * Math.min(before, major) } : {}),
@@ -152,6 +148,22 @@ function planThreadMill(c: KindContext): PlanResult {
     ],
     alternatives: [tool, ...found.others].map((t) => t.id),
   };
+}
+
+/** On the axis all teeth have room, and behind them the tool is thin enough to be led round in the hole; else why not. */
+function tooThick(
+  t: Tool,
+  orbit: number,
+  before: number,
+  tip: number,
+  say: (mm: number) => string,
+): string | null {
+  const teeth = widestTooth(t);
+  if (teeth > before - 2 * BESIDE + 1e-6)
+    return `the teeth of ${t.description} are \u2300${say(teeth)} at their widest, and the hole is opened to \u2300${say(before)}. Add a narrower one.`;
+  const neck = t.neckDiameter ?? t.shankDiameter;
+  if (tip <= t.fluteLength + 1e-6 || neck / 2 + orbit <= before / 2 - BESIDE / 2) return null;
+  return `${t.description} has teeth up to ${say(t.fluteLength)} and is \u2300${say(neck)} above them, too thick to be led round in \u2300${say(before)}. Add one with a longer or slimmer neck.`;
 }
 
 function depthInWords(thread: Thread, hole: HoleView, full: number): string {

@@ -130,6 +130,7 @@ class Way {
     const thread = toolKind(tool.kind).cutsThreads ? row.thread : null;
     const open = drilledWidth(view, row.thread);
     const isInThread = thread !== null && wide <= thread.majorDiameter + MOST_FIT;
+    const isTapered = tool.threadForm?.tapered === true;
     const floor =
       entryZ - wideTo(view.steps, isInThread ? Math.min(wide, drilledWidth(view, null)) : wide, view.through);
     if (z < floor - DEPTH_TOLERANCE)
@@ -139,7 +140,15 @@ class Way {
       );
     this.ramp(m, tool, x, y, orbit, isRound, named);
     const hit = space.partAt(swept, x, y, z, {
-      radius: Math.max(widestStep(view), isInThread ? wide : 0) / 2 + 0.06,
+      // A tapered cutter is wider above than at its tip, and so is its thread.
+      radius:
+        Math.max(
+          widestStep(view),
+          isInThread ? wide : 0,
+          isInThread && isTapered ? thread.majorDiameter : 0,
+        ) /
+          2 +
+        0.06,
       below: space.ledFrom(x, y, wide / 2, entryZ) + 0.06,
       ...(view.through ? { open: 0.45 * Math.min(open, wide) } : {}),
     });
