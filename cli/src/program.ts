@@ -2,7 +2,7 @@ import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { describeTool } from '@yellow-pin/core/code/write/write';
 import { CalloutError } from '@yellow-pin/core/callout/callout';
-import { isHole, type Feature } from '@yellow-pin/core/features/family';
+import { isBoss, isHole, type Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { featureSizes, type FeatureSize } from '@yellow-pin/core/features/sets';
@@ -167,19 +167,25 @@ function zeroAt(text: string): Zero {
   return zero;
 }
 
-/** `--callout D=TEXT` holds for every size whose narrowest diameter is D within 0.05 mm. */
-/** Sizes of holes that an option means: by diameter, mm (within 0.05), or by the tag's letters. */
+/**
+ * Sizes that an option means: by the tag's letters, or by diameter, mm (within 0.05): holes by their narrowest, and where there is none of
+ * that diameter, bosses.
+ */
 function sizesMeant(what: string, features: Feature[], option: string): FeatureSize[] {
-  const all = featureSizes(features).filter((s) => s.features.every(isHole));
+  const all = featureSizes(features).filter((s) => s.family === 'hole' || s.family === 'boss');
+  const near = (d: number): boolean => Math.abs(d - Number(what)) <= 0.05;
+  const holes = all.filter((s) => s.features.filter(isHole).some((f) => near(narrowest(f))));
   const found = /^[A-Z]{1,3}$/i.test(what)
     ? all.filter((s) => s.tag === what.toUpperCase())
-    : all.filter((s) => s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(what)) <= 0.05));
+    : holes.length > 0
+      ? holes
+      : all.filter((s) => s.features.filter(isBoss).some((f) => near(f.diameter)));
   if (found.length === 0) {
     const there = all.map((s) => s.tag).join(', ');
     throw new UsageError(
       /^[A-Z]/i.test(what)
-        ? `${option}: no hole is tagged ${what.toUpperCase()}; there are ${there || 'none'}`
-        : `${option}: no hole of diameter ${what} mm in the part`,
+        ? `${option}: no hole or boss is tagged ${what.toUpperCase()}; there are ${there || 'none'}`
+        : `${option}: no hole or boss of diameter ${what} mm in the part`,
     );
   }
   return found;

@@ -1,14 +1,15 @@
-import { beforeAll, describe, expect, it } from 'vitest';
+import type { Shape3D } from 'replicad';
+import { describe, expect, it } from 'vitest';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import { blind, box, cutAll, prepare, straight, turned, type Point } from './solids.ts';
-import { errors, jobOf, proved } from './trial.ts';
+import { errors, jobOf, proved, type Trial } from './trial.ts';
 
 const UP: Point = [0, 0, 1];
 const milled = (p: Plan): void => {
   for (const s of Object.values(p.sizes)) s.method = 'thread-milled';
 };
 
-beforeAll(prepare, 60_000);
+await prepare();
 
 describe('threads that are milled, in metal', () => {
   it.each([
@@ -82,5 +83,61 @@ describe('threads that are milled, in metal', () => {
     const { metal, checks } = proved(job, wide);
     expect(errors(checks)).toContain('thread-size');
     expect(metal.largestOvercut).toBeGreaterThan(0.03);
+  }, 60_000);
+});
+
+/** A plate with a round boss, chamfered on top where that is said. */
+function bossPart(diameter: number, height: number, chamfer = 0): Shape3D {
+  const plate = box([0, 0, -20], [90, 80, 0]);
+  const r = diameter / 2;
+  const top: [number, number][] =
+    chamfer > 0
+      ? [
+          [0, r - chamfer],
+          [chamfer, r],
+        ]
+      : [[0, r]];
+  return plate.fuse(turned([...top, [height + 1, r]], [45, 40, height], UP, 0)) as Shape3D;
+}
+
+describe('threads on bosses', () => {
+  it.each([
+    ['metric', bossPart(24, 22, 1.5), 24, 'M24x2 - 6g ↧12', {}],
+    ['left hand, by the control', bossPart(30, 18), 30, 'M30x1.5 LH ↧9', { compensation: 'in the control' }],
+    ['two starts, conventional', bossPart(24, 26), 24, 'M24x2 2 STARTS ↧14', { cut: 'conventional' }],
+    ['tapered pipe', bossPart(21.34, 24), 21.34, '1/2-14 NPT', {}],
+    ['as long as the boss allows', bossPart(30, 20, 1), 30, 'M30x2', {}],
+  ] as const)(
+    '%s: nothing but the band of the thread is cut',
+    async (_, body, diameter, callout, typed) => {
+      const job = await jobOf(body, { [diameter]: callout }, (p) => {
+        for (const s of Object.values(p.sizes)) s.overrides['outside-thread-mill'] = { ...typed };
+      });
+      expect(job.texts[0]).toMatch(/OUTSIDE THREAD MILL/);
+      const { metal, checks } = proved(job);
+      // The chamfer on top is a row of its own, and nobody makes it here.
+      const others = checks.filter((c) => c.severity !== 'note' && c.rule !== 'open-row');
+      expect(others.map((c) => c.message)).toEqual([]);
+      expect(metal.overcutVolume).toBe(0);
+      expect(metal.places.some((p) => p.kind === 'wanted' && p.volume > 50)).toBe(true);
+    },
+    60_000,
+  );
+
+  it('cut too deep, of another lead, or not at all is found', async () => {
+    const textOf = async (callout: string, fit = 0): Promise<Trial> =>
+      jobOf(bossPart(24, 22), { 24: callout }, (p) => {
+        for (const s of Object.values(p.sizes)) s.overrides['outside-thread-mill'] = { fit };
+      });
+    const job = await textOf('M24x2 ↧12');
+    const turns = /^G2 Z\S+ I\S+ J0\.( F\S+)?\n/gm;
+    for (const [text, rule] of [
+      [(await textOf('M24x2 ↧12', -0.1)).texts[0]!, 'thread-size'],
+      [(await textOf('M24x1.5 ↧12', -0.541)).texts[0]!, 'thread-lead'],
+      [(await textOf('M24x2 LH ↧12')).texts[0]!, 'thread-hand'],
+      [(await textOf('M24x2 ↧10')).texts[0]!, 'thread-short'],
+      [job.texts[0]!.replace(turns, ''), 'thread-missing'],
+    ] as const)
+      expect(errors(proved(job, () => text).checks), rule).toContain(rule);
   }, 60_000);
 });

@@ -1,7 +1,7 @@
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { featureSizes } from '@yellow-pin/core/features/sets';
-import { isHole } from '@yellow-pin/core/features/family';
+import { isBoss, isHole } from '@yellow-pin/core/features/family';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
@@ -38,7 +38,13 @@ export async function jobOf(
   plan.setups = setupsFor(chooseDirections(features));
   for (const [d, text] of Object.entries(callouts))
     for (const s of featureSizes(features))
-      if (s.features.filter(isHole).some((f) => Math.abs(narrowest(f) - Number(d)) < 0.05))
+      if (
+        s.features.some(
+          (f) =>
+            (isHole(f) && Math.abs(narrowest(f) - Number(d)) < 0.05) ||
+            (isBoss(f) && Math.abs(f.diameter - Number(d)) < 0.05),
+        )
+      )
         plan.sizes[s.key] = { ...decisionFromCallout(text, 'mm'), overrides: {} };
   change(plan);
   const input = withDrawerLoaded({

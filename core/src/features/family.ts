@@ -2,6 +2,7 @@ import type { Vec3 } from '../geometry/vec.ts';
 import type { PatchGraph } from '../model/patches.ts';
 import type { RayCaster } from '../model/ray.ts';
 import type { ModelNote, SolidModel } from '../model/solid-model.ts';
+import type { BossFeature } from './boss/schema.ts';
 import type { BoreGrooveFeature } from './bore-groove/schema.ts';
 import type { ChamferFeature } from './chamfer/schema.ts';
 import type { ChannelFeature } from './channel/schema.ts';
@@ -26,7 +27,8 @@ export type Feature =
   | WallGrooveFeature
   | ChamferFeature
   | RoundedEdgeFeature
-  | SharpEdgeFeature;
+  | SharpEdgeFeature
+  | BossFeature;
 
 export type FamilyName = Feature['family'];
 export type FeatureOf<N extends FamilyName> = Extract<Feature, { family: N }>;
@@ -132,4 +134,5 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
 /** A family whose features are not known more closely. */
 export type AnyFamily = { [K in keyof FeatureFamily]: FeatureFamily[K] };
 
+export const isBoss = (f: Feature): f is BossFeature => f.family === 'boss';
 export const isHole = (f: Feature): f is HoleFeature => f.family === 'hole';

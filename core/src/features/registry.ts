@@ -2,6 +2,7 @@ import { dot, type Vec3 } from '../geometry/vec.ts';
 import type { SolidModel } from '../model/solid-model.ts';
 import { piecePoints } from './curves.ts';
 import type { AnyFamily, Feature, FeatureFamily } from './family.ts';
+import { bossFamily } from './boss/index.ts';
 import { boreGrooveFamily } from './bore-groove/index.ts';
 import { chamferFamily } from './chamfer/index.ts';
 import { channelFamily } from './channel/index.ts';
@@ -14,7 +15,7 @@ import { slotFamily } from './slot/index.ts';
 import { tSlotFamily } from './t-slot/index.ts';
 import { wallGrooveFamily } from './wall-groove/index.ts';
 
-/** All feature families, in the order in which they take faces: what is undercut before what is not, edges last. */
+/** All feature families, in the order in which they take faces: what is undercut before what is not, edges and bosses last. */
 export const FAMILIES: readonly AnyFamily[] = [
   holeFamily,
   boreGrooveFamily,
@@ -27,6 +28,7 @@ export const FAMILIES: readonly AnyFamily[] = [
   chamferFamily,
   roundedEdgeFamily,
   sharpEdgeFamily,
+  bossFamily,
 ];
 
 const BY_NAME = new Map(FAMILIES.map((f) => [f.family, f]));

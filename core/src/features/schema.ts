@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { bossSchema } from './boss/schema.ts';
 import { boreGrooveSchema } from './bore-groove/schema.ts';
 import { chamferSchema } from './chamfer/schema.ts';
 import { channelSchema } from './channel/schema.ts';
@@ -24,4 +25,5 @@ export const featureSchema = z.discriminatedUnion('family', [
   chamferSchema,
   roundedEdgeSchema,
   sharpEdgeSchema,
+  bossSchema,
 ]);

@@ -35,7 +35,12 @@ export class HoleRows implements RowFamily {
     private readonly job: JobView,
   ) {
     this.say = (mm) => job.say(mm);
-    this.steps = new StepPlanner(input, outlines(input.library), this.say);
+    this.steps = new StepPlanner(
+      (holes) => ({ holes, bosses: [] }),
+      input,
+      outlines(input.library),
+      this.say,
+    );
     this.standing = new Standing(input, job.sizeOf, job, this.say);
   }
 

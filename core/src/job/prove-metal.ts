@@ -16,7 +16,7 @@ export const USUAL_TOLERANCE = 0.02;
 /** What metal is proved from beyond what a job is produced from. */
 export interface MetalAsk {
   job: DerivedJob;
-  programs: readonly (Pick<ProvenProgram, 'read' | 'holes'> & { setup: DerivedSetup })[];
+  programs: readonly (Pick<ProvenProgram, 'read' | 'holes' | 'bosses'> & { setup: DerivedSetup })[];
   /** The part's exact surfaces by face number; null where only its mesh is known. */
   faces: readonly Face[] | null;
   tolerance?: number;

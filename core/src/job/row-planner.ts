@@ -4,6 +4,7 @@ import { familyOf } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { formatLength } from '../units/length.ts';
+import { BossRows } from './boss-rows.ts';
 import { HoleRows } from './hole-rows.ts';
 import { isReached, type PlannerInput } from './placed.ts';
 import { printOf } from './print.ts';
@@ -34,6 +35,7 @@ export interface JobView {
 /** Families that methods make. */
 const MAKING: Partial<Record<FamilyName, (input: PlannerInput, job: JobView) => RowFamily>> = {
   hole: (input, job) => new HoleRows(input, job),
+  boss: (input, job) => new BossRows(input, job),
 };
 
 /**
@@ -102,7 +104,8 @@ export class RowPlanner implements JobView {
     family?.describe(row, decision);
     if (decision.leftOut) return { ...row, state: 'left out', reasons: [decision.leftOut] };
     const { optional } = familyOf(first);
-    if (optional !== undefined) return { ...row, state: 'optional', reasons: [optional] };
+    // What nothing in the model asks for is made where the print does.
+    if (optional !== undefined && !thread) return { ...row, state: 'optional', reasons: [optional] };
     if (row.setupId === null)
       return {
         ...row,

@@ -15,19 +15,26 @@ import type { Tool } from '../tools/schema.ts';
 import type { PlacedSetup, PlannerInput } from './placed.ts';
 import type { Row } from './row.ts';
 
+/** What is planned: a feature as seen from a setup. */
+interface View {
+  label: string;
+  feature: { id: string };
+}
+
 /** What became of a method's steps. */
-export interface Made {
-  /** Holes that are made. */
-  holes: HoleView[];
+export interface Made<V extends View = HoleView> {
+  /** Holes, or whatever is made. */
+  holes: V[];
   operations: Omit<PlannedOperation, 'position' | 'after'>[];
   skipped: string[];
   missing: Missing[];
   blocked: Row['blocked'];
 }
 
-/** Plans the steps of a method for the holes of a size in one setup. */
-export class StepPlanner {
+/** Plans the steps of a method for the features of a size in one setup. `give`: how kinds of operation are given them. */
+export class StepPlanner<V extends View = HoleView> {
   constructor(
+    private readonly give: (views: V[]) => Pick<KindContext, 'holes' | 'bosses'>,
     private readonly input: PlannerInput,
     private readonly discsOf: (tool: Tool) => readonly Disc[],
     private readonly say: (mm: number) => string,
@@ -41,10 +48,10 @@ export class StepPlanner {
     row: Row,
     decision: SizeDecision,
     where: PlacedSetup,
-    all: HoleView[],
+    all: V[],
     steps: MethodStep[],
     prefix: string,
-  ): Made {
+  ): Made<V> {
     const blocked = new Map<string, string>();
     for (;;) {
       const holes = all.filter((h) => !blocked.has(h.label));
@@ -80,7 +87,7 @@ export class StepPlanner {
     row: Row,
     decision: SizeDecision,
     where: PlacedSetup,
-    holes: HoleView[],
+    holes: V[],
     steps: MethodStep[],
     prefix: string,
   ):
@@ -112,7 +119,7 @@ export class StepPlanner {
           pace: (this.input.plan.codeOptions.feedPercent ?? 100) / 100,
           favour: this.input.favour.get(where.setup.id) ?? [],
           setup: where.setup,
-          holes,
+          ...this.give(holes),
           step: step.step,
           isThreadMilled: steps.some((s) => operationKind(s.kind).millsThreads),
           set: step.set,

@@ -3,6 +3,7 @@ import { isOptional } from '../features/registry.ts';
 import { fromFrame } from '../geometry/frame.ts';
 import type { Vec3 } from '../geometry/vec.ts';
 import type { DerivedJob, DerivedSetup, Row } from '../job/derive.ts';
+import type { SeenBoss } from '../proof/threads/bosses.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
 import { widestStep } from '../tools/kinds/kind.ts';
 import type { Difference, DifferenceKind } from './compare.ts';
@@ -16,6 +17,8 @@ export interface ReadSetup {
   read: ReadProgram;
   /** The holes that this setup reaches, as they are to be made. */
   holes: readonly SeenHole[];
+  /** Bosses with a thread. */
+  bosses?: readonly SeenBoss[];
 }
 
 /** Where metal and model differ. */

@@ -67,7 +67,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     const { setup, read } = program;
     const metal = new SetupMetal(setup, input, cell, before, bodiesOf, k < programs.length - 1);
     const setupId = setup.setup.id;
-    const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf));
+    const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf), program.bosses);
     const probes = points
       ? new WallProbes(points, setup.frame.frame, input.tolerance, (x, y, z) => wanted.at(x, y, z))
       : null;

@@ -2,6 +2,9 @@ import { pointLength } from '../cutting/depths.ts';
 import { drilledStep } from '../operations/hole-view.ts';
 import { operationKind } from '../operations/registry.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
+import type { Row } from '../job/row.ts';
+import type { SeenBoss } from '../proof/threads/bosses.ts';
+import type { Thread } from '../threads/thread.ts';
 import { PIPE_TAPER, threadSizes } from '../threads/shape.ts';
 import { firstTooth } from '../tools/kinds/thread-mill.ts';
 import type { ToolBody } from './body.ts';
@@ -22,7 +25,15 @@ export class WantedCuts {
   /** Cones that are to be there at holes' rims, by the cutter that makes them. */
   private readonly cones = new PlaceList<WantedCone>(CELL);
 
-  constructor(holes: readonly SeenHole[], cones: readonly WantedCone[] = []) {
+  private readonly bosses = new PlaceList<WantedBoss>(CELL);
+
+  constructor(
+    holes: readonly SeenHole[],
+    cones: readonly WantedCone[] = [],
+    bosses: readonly SeenBoss[] = [],
+  ) {
+    for (const b of bosses.flatMap((s) => wantedBoss(s) ?? []))
+      this.bosses.add(b, [b.x - b.outer, b.y - b.outer, b.x + b.outer, b.y + b.outer]);
     for (const c of cones) {
       const r = c.body.radius;
       this.cones.add(c, [c.x - r, c.y - r, c.x + r, c.y + r]);
@@ -40,7 +51,8 @@ export class WantedCuts {
   at(x: number, y: number, z: number): boolean {
     return (
       this.grid.at(x, y).some((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z)) ||
-      this.cones.at(x, y).some((c) => isInCone(c, Math.hypot(x - c.x, y - c.y), z))
+      this.cones.at(x, y).some((c) => isInCone(c, Math.hypot(x - c.x, y - c.y), z)) ||
+      this.bosses.at(x, y).some((b) => isInBoss(b, Math.hypot(x - b.x, y - b.y), z))
     );
   }
 }
@@ -57,6 +69,37 @@ export interface WantedCone {
 const isInCone = ({ z: tip, body }: WantedCone, rho: number, z: number): boolean =>
   rho <= body.radius && z >= tip + body.bottom(rho) - SLACK;
 
+/** The band that a thread takes of a boss: from its root to its wall. */
+interface WantedBoss {
+  x: number;
+  y: number;
+  top: number;
+  bottom: number;
+  /** Radius of the root where the thread begins, and how much it grows with each mm down. */
+  root: number;
+  slope: number;
+  outer: number;
+}
+
+function wantedBoss({ view, row }: SeenBoss): WantedBoss | null {
+  const { thread } = row;
+  if (!thread) return null;
+  const { fit, corner, slope } = cutOf(row, thread);
+  const { x, y, entryZ, height, chamfered } = view;
+  return {
+    x,
+    y,
+    top: entryZ,
+    bottom: entryZ - height,
+    root: (threadSizes(thread, 'outside').minor + fit) / 2 - corner - slope * chamfered,
+    slope,
+    outer: view.feature.diameter / 2 + SLACK,
+  };
+}
+
+const isInBoss = ({ top, bottom, root, slope, outer }: WantedBoss, rho: number, z: number): boolean =>
+  z <= top + SLACK && z >= bottom - SLACK && rho <= outer && rho >= root + slope * (top - z) - SLACK;
+
 /** A hole, with what its thread takes beyond it. */
 type WantedHole = SeenHole & { band: ThreadBand | null };
 
@@ -67,16 +110,22 @@ interface ThreadBand {
   slope: number;
 }
 
-/** As wide as the gauge asks for. A straight tooth led along a taper is wider than it at the tooth's lower corner. */
+/** As wide as the gauge asks for. */
 function bandOf({ view, row }: SeenHole): ThreadBand | null {
   const { thread } = row;
   if (!thread) return null;
-  const cut = row.operations.find((o) => operationKind(o.kind).millsThreads);
-  const fit = cut?.parameters.find((p) => p.key === 'fit')?.value;
-  const slope = thread.form === 'pipe-tapered' ? PIPE_TAPER / 2 : 0;
-  const corner = cut && !cut.tool.threadForm?.tapered ? firstTooth(cut.tool) * slope : 0;
-  const wide = threadSizes(thread).major + (typeof fit === 'number' ? fit : 0);
+  const { fit, corner, slope } = cutOf(row, thread);
+  const wide = threadSizes(thread).major + fit;
   return { top: drilledStep(view)?.top ?? 0, radius: wide / 2 + corner, slope };
+}
+
+/** How a thread is planned to be cut: its fit, its taper, and how much deeper the corner of a straight tooth goes on that. */
+function cutOf({ operations }: Row, { form }: Thread): { fit: number; corner: number; slope: number } {
+  const cut = operations.find((o) => operationKind(o.kind).millsThreads);
+  const fit = cut?.parameters.find((p) => p.key === 'fit')?.value;
+  const slope = form === 'pipe-tapered' ? PIPE_TAPER / 2 : 0;
+  const corner = cut && !cut.tool.threadForm?.tapered ? firstTooth(cut.tool) * slope : 0;
+  return { fit: typeof fit === 'number' ? fit : 0, corner, slope };
 }
 
 function reachOf({ view, band, wanted }: WantedHole): number {

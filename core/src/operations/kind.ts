@@ -10,6 +10,7 @@ import type { Callout } from '../callout/callout.ts';
 import type { Space } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
 import { relation } from '../methods/relation.ts';
+import type { BossView } from './boss-view.ts';
 import { drilledStep, type HoleView, type PlacedStep } from './hole-view.ts';
 
 /** Where a number comes from. */
@@ -44,6 +45,8 @@ export interface KindContext {
   setup: Setup;
   /** The size's holes seen from this setup; the first stands for all. */
   holes: HoleView[];
+  /** The same of a size of bosses; then there are no holes. */
+  bosses: BossView[];
   decision: SizeDecision;
   thread: Thread | null;
   /** What the print says; the holes above are laid out by it already. */

@@ -9,6 +9,7 @@ import { floorKind } from './floor/index.ts';
 import { helicalBoreKind } from './helical-bore/index.ts';
 import { helicalCountersinkKind } from './helical-countersink/index.ts';
 import type { OperationKind } from './kind.ts';
+import { outsideThreadMillKind } from './outside-thread-mill/index.ts';
 import { pilotKind } from './pilot/index.ts';
 import { reamKind } from './ream/index.ts';
 import { rimBreakKind } from './rim-break/index.ts';
@@ -34,6 +35,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   boreKind,
   tapKind,
   threadMillKind,
+  outsideThreadMillKind,
 ];
 
 /** The kind of that name; throws a RangeError for one that is not registered. */

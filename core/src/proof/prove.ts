@@ -17,6 +17,7 @@ import { CHECK_RULES } from './checks/rules/registry.ts';
 import { foldFloods } from './floods.ts';
 import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
 import { madeHoles } from './pairing.ts';
+import { milledBosses, seenBosses, type SeenBoss } from './threads/bosses.ts';
 import { programTime, type ProgramTime } from './time.ts';
 
 export interface ProvenProgram {
@@ -27,6 +28,8 @@ export interface ProvenProgram {
   milled: MilledHole[];
   /** The holes that the setup reaches, as they are to be made there. */
   holes: SeenHole[];
+  /** The bosses with a thread that it reaches. */
+  bosses: SeenBoss[];
 }
 
 export interface ProofInput {
@@ -54,6 +57,7 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const holes = seenHoles(job, setup, say);
   const made = madeHoles(read, holes, setup, toolOf);
   const finder = new HoleFinder(holes);
+  const bosses = seenBosses(job, setup);
   const milled = milledHoles(read, finder, toolOf);
   const words = new Words(job.machine, units);
   const word = (letter: string, mm: number): string =>
@@ -66,6 +70,8 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     made,
     milled,
     finder,
+    bosses,
+    milledBosses: milledBosses(read, bosses, toolOf),
     toolOf,
     madeEarlier: madeEarlier(job, setup),
     say,
@@ -75,7 +81,15 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     p.severity === 'error' ? { ...p, setupId, mustMend: true } : { ...p, setupId },
   );
   for (const { run } of CHECK_RULES) checks.push(...run(context).map((c) => ({ ...c, setupId })));
-  return { read, checks: foldFloods(checks), time: programTime(read, job.machine), made, milled, holes };
+  return {
+    read,
+    checks: foldFloods(checks),
+    time: programTime(read, job.machine),
+    made,
+    milled,
+    holes,
+    bosses,
+  };
 }
 
 /** The holes that this setup reaches, as they are to be made from its side: by the print where that is the hole's own side. */

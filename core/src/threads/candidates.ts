@@ -25,6 +25,26 @@ export function threadCandidates(stack: StackStep[], units: 'mm' | 'inch'): Thre
   return scored.slice(0, MOST).map((s) => s.candidate);
 }
 
+/**
+ * What threads a boss of that diameter may carry, likeliest first: it is drawn at the major diameter, or somewhat below. Guesses only.
+ * Coarse before fine, the file's own unit system first.
+ */
+export function outsideCandidates(diameter: number, units: 'mm' | 'inch'): string[] {
+  return THREADS.filter(
+    (t) =>
+      t.form !== 'pipe-tapered' &&
+      t.majorDiameter - diameter > -NOMINAL &&
+      t.majorDiameter - diameter < Math.min(CLOSE, 0.2 * t.pitch),
+  )
+    .map((t) => ({
+      name: t.designation,
+      rank: ((t.form === 'metric') === (units === 'mm') ? 0 : 2) + (t.coarse ? 0 : 1),
+    }))
+    .sort((a, b) => a.rank - b.rank)
+    .slice(0, MOST)
+    .map((t) => t.name);
+}
+
 /** Included angle of the 1:16 taper on diameter, degrees. */
 export const TAPER_ANGLE = (360 / Math.PI) * Math.atan(1 / 32);
 

@@ -32,6 +32,15 @@ const ring = [
 ];
 
 const ONE: { [N in Exclude<FamilyName, 'hole'>]: Extract<Shaped, { family: N }> } = {
+  boss: {
+    ...base,
+    family: 'boss',
+    entry: up,
+    diameter: 24,
+    height: 20,
+    chamfer: { length: 1, diameter: 22 },
+    bottom: 'shoulder',
+  },
   slot: {
     ...base,
     family: 'slot',

@@ -217,6 +217,36 @@ const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
     ];
   },
   'sharp-edge': () => [corner('', 1, [])],
+  boss: (f) => {
+    const [r, h] = [f.diameter / 2, f.height];
+    const c = f.chamfer ?? { length: 0, diameter: f.diameter };
+    const foot = Math.max(h * 0.3, 2);
+    return [
+      {
+        title: 'section',
+        metal: poly(
+          [-c.diameter / 2, 0],
+          [c.diameter / 2, 0],
+          [r, -c.length],
+          [r, -h],
+          ...(f.bottom === 'open'
+            ? []
+            : ([
+                [1.6 * r, -h],
+                [1.6 * r, -h - foot],
+                [-1.6 * r, -h - foot],
+                [-1.6 * r, -h],
+              ] as [number, number][])),
+          [-r, -h],
+          [-r, -c.length],
+        ),
+        cut: '',
+        centre: line([0, 0.1 * h], [0, -1.1 * h]),
+        box: { x: -1.8 * r, y: -h - foot, w: 3.6 * r, h: h + 1.5 * foot },
+        dimensions: [across(f.diameter, 0, 'above'), down(r, 0, -h)],
+      },
+    ];
+  },
 };
 
 /** A chain of lines and arcs in the feature's own plane, drawn as wide as it is cut. */

@@ -3,13 +3,13 @@ import { along, cross, dot, length, reject, scale, sub, type Vec3 } from '../../
 import { angleBasis } from '../../model/surface.ts';
 import { loopPoints, type Face, type SolidModel } from '../../model/solid-model.ts';
 
-/** An axis line shared by several concave surfaces of revolution. `origin` is its point nearest the part's middle. */
+/** An axis line shared by several surfaces of revolution. `origin` is its point nearest the part's middle. */
 export interface AxisLine {
   origin: Vec3;
   direction: Vec3;
 }
 
-/** One concave face of revolution as seen along its axis line: `t` is the position along the direction, mm. */
+/** One face of revolution as seen along its axis line: `t` is the position along the direction, mm. */
 export interface Piece {
   face: number;
   kind: 'cylinder' | 'cone' | 'torus' | 'sphere';
@@ -33,13 +33,24 @@ const BINS = 1440;
 /** 359° of a full turn. */
 const FULL_TURN_BINS = Math.floor((359 / 360) * BINS);
 
-/** Concave cylinders, cones, tori and spheres of one solid, grouped by their axis line; spheres join the axis they sit on. */
-export function axisGroups(model: SolidModel, faces: number[], middle: Vec3): AxisGroup[] {
+/**
+ * Cylinders, cones, tori and spheres of one solid that close round an axis, grouped by their axis line; spheres join the axis they sit on.
+ * Concave ones, as holes have, or convex ones, as bosses have.
+ */
+export function axisGroups(
+  model: SolidModel,
+  faces: number[],
+  middle: Vec3,
+  bend: 'concave' | 'convex' = 'concave',
+): AxisGroup[] {
   const finder = new LineFinder();
   const members = new Map<AxisLine, number[]>();
   for (const index of faces) {
     const { surface, reversed } = entryAt(model.faces, index);
-    if (!reversed || (surface.kind !== 'cylinder' && surface.kind !== 'cone' && surface.kind !== 'torus'))
+    if (
+      reversed !== (bend === 'concave') ||
+      (surface.kind !== 'cylinder' && surface.kind !== 'cone' && surface.kind !== 'torus')
+    )
       continue;
     const direction = canonical(surface.axis);
     const origin = along(surface.origin, direction, dot(sub(middle, surface.origin), direction));
@@ -50,7 +61,7 @@ export function axisGroups(model: SolidModel, faces: number[], middle: Vec3): Ax
   }
   const byFace = new Map<number, AxisLine>();
   for (const [line, list] of members) for (const f of list) byFace.set(f, line);
-  for (const index of faces) attachSphere(model, index, byFace, members);
+  if (bend === 'concave') for (const index of faces) attachSphere(model, index, byFace, members);
   return [...members].map(([line, list]) => split(model, line, list));
 }
 

@@ -9,7 +9,6 @@ import type { HoleView } from '../hole-view.ts';
 import {
   Parameters,
   placeWork,
-  setNumber,
   type KindContext,
   type OperationKind,
   type PlanResult,
@@ -20,6 +19,7 @@ import {
   compensationRemarks,
   formNeed,
   isLessThanOnePitch,
+  isTimed,
   minorRemarks,
   shownNumbers,
   THREAD_CHOICES,
@@ -114,9 +114,7 @@ function planThreadMill(c: KindContext): PlanResult {
     printed !== undefined ? 'print' : 'model',
     printed !== undefined ? 'from the print' : depthInWords(thread, hole, full(tool, hole)),
   );
-  const isTimed =
-    c.decision.overrides[c.key]?.['startAngle'] !== undefined || setNumber(c, 'startAngle') !== null;
-  const mill: Mill = { ...way, tool, ...typedPasses(parameters, way, depth, isTimed) };
+  const mill: Mill = { ...way, tool, ...typedPasses(parameters, way, depth, isTimed(c)) };
   shownNumbers(parameters, mill, full(tool, hole), tipOf(tool, hole));
   const numbers = cuttingNumbers(c, parameters, tool, depth);
   const { speed, feed } = numbers;

@@ -6,7 +6,7 @@ import type { Thread } from '../../threads/thread.ts';
 import type { ToolNeed } from '../../tools/find.ts';
 import type { MachineProfile } from '../../code/profiles/schema.ts';
 import type { Tool } from '../../tools/schema.ts';
-import type { Parameters, Remark } from '../kind.ts';
+import { setNumber, type KindContext, type Parameters, type Remark } from '../kind.ts';
 import { angleAtStart, cutSizes, turnsInWords, type Mill } from './mill.ts';
 
 /** Pitches up to which so many passes are usual, mm. */
@@ -78,6 +78,10 @@ export function typedPasses(
   const said = parameters.number('startAngle', THREAD_NUMBERS.startAngle, anywhere, 'method');
   return { passes, spring, startAngle: isTimed ? said : null };
 }
+
+/** Whether somebody says where the thread begins. */
+export const isTimed = (c: KindContext): boolean =>
+  c.decision.overrides[c.key]?.['startAngle'] !== undefined || setNumber(c, 'startAngle') !== null;
 
 /** What follows from the numbers, for whoever looks. */
 export function shownNumbers(parameters: Parameters, m: Mill, full: number, tip: number): void {

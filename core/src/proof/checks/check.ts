@@ -10,6 +10,7 @@ import type { Space } from '../../space/space.ts';
 import type { Disc } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { HoleFinder, MilledHole } from '../milled.ts';
+import type { MilledBoss, SeenBoss } from '../threads/bosses.ts';
 
 /** One finding: what, where and the mend. Severities: an error must not be sent to the machine. */
 export interface Check {
@@ -63,6 +64,9 @@ export interface CheckContext {
   /** Holes that mills went round in, and where motions of mills belong. */
   milled: MilledHole[];
   finder: HoleFinder;
+  /** Bosses that have a thread, and what went round them. */
+  bosses: SeenBoss[];
+  milledBosses: MilledBoss[];
   /** Ids of features that earlier setups make whole. */
   madeEarlier: ReadonlySet<string>;
   toolOf(number: number): Tool | null;

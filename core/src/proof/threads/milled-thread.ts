@@ -20,6 +20,8 @@ export interface ThreadPlace {
   /** Depth of full thread that the print asks for. */
   printed?: number;
   tool: Tool;
+  /** First line in which the cutter is fed there. */
+  line: number;
   turns: Turns[];
   planned: readonly PlannedOperation[];
 }

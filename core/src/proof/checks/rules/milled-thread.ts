@@ -11,6 +11,7 @@ import {
   type CutTurns,
   type ThreadPlace,
 } from '../../threads/milled-thread.ts';
+import type { MilledBoss } from '../../threads/bosses.ts';
 import { turnsAbout } from '../../threads/turns.ts';
 import { DEPTH_TOLERANCE, toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
 import { plannedIn, speedFindings, type Find } from './milled.ts';
@@ -26,7 +27,10 @@ const ANGLE_TOLERANCE = 1;
 /** What threads a cutter went round in, as read from the text: width, lead, hand, starts, depth and top, against thread, print and plan. */
 export const milledThread: CheckRule = {
   rule: 'milled-thread',
-  run: (c) => c.milled.flatMap((m) => (toolKind(m.tool.kind).cutsThreads ? findings(inHole(m, c), c) : [])),
+  run: (c) => [
+    ...c.milled.flatMap((m) => (toolKind(m.tool.kind).cutsThreads ? findings(inHole(m, c), c) : [])),
+    ...c.milledBosses.flatMap((m) => findings(onBoss(m, c), c)),
+  ],
 };
 
 /** A hole in which a thread cutter went round. */
@@ -43,12 +47,35 @@ function inHole(m: MilledHole, c: CheckContext): ThreadPlace {
     thread: row.thread,
     printed: row.print.threadDepth,
     tool: m.tool,
+    line: m.motions[0]?.line ?? 0,
     turns: turnsAbout(m.motions, {
       x: view.x,
       y: view.y,
       isTapered: row.thread?.form === 'pipe-tapered',
     }),
     planned: plannedIn(m, c),
+  };
+}
+
+/** A boss that a thread cutter went round. */
+function onBoss({ boss: { view, row }, tool, motions }: MilledBoss, c: CheckContext): ThreadPlace {
+  const { x, y, label } = view;
+  return {
+    label,
+    tag: row.tag,
+    feature: view.feature.id,
+    side: 'outside',
+    x,
+    y,
+    startZ: view.entryZ - view.chamfered,
+    thread: row.thread,
+    printed: row.print.threadDepth,
+    tool,
+    line: motions[0]?.line ?? 0,
+    turns: turnsAbout(motions, { x, y, isTapered: row.thread?.form === 'pipe-tapered' }),
+    planned: c.setup.operations.filter(
+      (o) => o.tag === row.tag && o.tool.id === tool.id && o.work.some((w) => w.label === label),
+    ),
   };
 }
 
@@ -65,9 +92,19 @@ const findIn =
 
 function findings(place: ThreadPlace, c: CheckContext): Finding[] {
   const { thread, turns, planned } = place;
-  const [some] = turns;
-  if (!some) return [];
   const find = findIn(place);
+  const [some] = turns;
+  if (!some)
+    return planned.length === 0
+      ? []
+      : [
+          find(
+            'thread-missing',
+            'error',
+            place.line,
+            'is planned to mill a thread here and goes round nowhere. Write its turns, or leave it out.',
+          ),
+        ];
   const line = some.places[0]?.line ?? 0;
   if (!thread)
     return [

@@ -129,10 +129,11 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made, milled }) => {
+  run: ({ job, setup, made, milled, milledBosses }) => {
     const done = new Set([
       ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
       ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
+      ...milledBosses.map((m) => `${m.boss.view.label}/${m.tool.id}`),
     ]);
     const missing = setup.operations.flatMap((o) =>
       o.work

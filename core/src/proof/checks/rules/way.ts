@@ -10,6 +10,7 @@ import { chordsOf, type KnownMotion } from '../../chords.ts';
 import { Columns } from '../../columns.ts';
 import { tooWide } from '../../clear.ts';
 import { wideTo, type InHole } from '../../milled.ts';
+import { bossAt, depthInBoss } from '../../threads/bosses.ts';
 import { toolProfile } from '../../../tools/profile.ts';
 import {
   DEPTH_TOLERANCE,
@@ -94,7 +95,12 @@ class Way {
       );
       return;
     }
-    const discs = this.c.discs(tool);
+    // Round a boss its teeth stand in metal as deep as the thread, which is judged by itself.
+    const boss = bossAt(this.c.bosses, m, tool);
+    const into = boss ? depthInBoss(boss) + MOST_FIT / 2 : 0;
+    const discs = this.c
+      .discs(tool)
+      .map((d) => (into > 0 && d.part === 'cutting' ? { ...d, r: Math.max(0, d.r - into) } : d));
     // A cutter as wide as its slot runs along both walls: touching them is its work.
     const inPart = space.partAlong(discs, m.from, m.to, m.kind === 'rapid' ? 0 : -BESIDE_WALL);
     if (inPart) return this.inPart(m, tool, hole, inPart);
