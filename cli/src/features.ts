@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { dot } from '@yellow-pin/core/geometry/vec';
-import type { Feature } from '@yellow-pin/core/features/family';
+import { isBoss, type Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { familyOf, placeOf } from '@yellow-pin/core/features/registry';
 import { SIDES, sideDirection } from '@yellow-pin/core/setup/setup';
@@ -39,7 +39,9 @@ export async function features(args: string[]): Promise<number> {
       solids: model.solids.length,
       bounds: model.bounds,
     },
-    features: list,
+    features: list.filter((f) => !isBoss(f)),
+    // Round bosses, which a callout may give a thread.
+    bosses: list.filter(isBoss),
     notes: found.notes,
   };
   process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);

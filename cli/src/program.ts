@@ -184,8 +184,8 @@ function sizesMeant(what: string, features: Feature[], option: string): FeatureS
     const there = all.map((s) => s.tag).join(', ');
     throw new UsageError(
       /^[A-Z]/i.test(what)
-        ? `${option}: no hole or boss is tagged ${what.toUpperCase()}; there are ${there || 'none'}`
-        : `${option}: no hole or boss of diameter ${what} mm in the part`,
+        ? `${option}: no hole is tagged ${what.toUpperCase()}; there are ${there || 'none'}`
+        : `${option}: no hole of diameter ${what} mm in the part, and no boss`,
     );
   }
   return found;

@@ -71,13 +71,34 @@ export function manifoldBlock(): Shape3D {
   tools.push(turned(blind(9, 52), [0, 55, -30], [-1, 0, 0]));
   tools.push(turned(blind(6.8, 20), [w, 55, -48], [1, 0, 0]));
   tools.push(turned(counterbored(blind(8.5, 26), 16, 2), [75, 0, -55], [0, -1, 0]));
-  tools.push(turned(blind(8.5, 26), [40, d, -60], [0, 1, 0]));
-  tools.push(turned(blind(8.5, 26), [110, d, -60], [0, 1, 0]));
+  tools.push(turned(blind(8.4, 26), [40, d, -60], [0, 1, 0]));
+  tools.push(turned(blind(8.4, 26), [110, d, -60], [0, 1, 0]));
   body = cutAll(body, tools);
   // A slot through the right terrace that breaks the hole at its side.
   return body
     .cut(box([126, 55.5, -16], [w + 1, 61.5, 1]))
     .cut(turned(blind(7, 24), [136, 58.5, -10], UP)) as Shape3D;
+}
+
+/** Vent cap TW-183: a boss with an outside thread, a quick thread of two starts through it, screw holes round both. */
+export function ventCap(): Shape3D {
+  const [w, t] = [84, 24];
+  const boss = turned(
+    [
+      [0, 19],
+      [1, 20],
+      [21, 20],
+    ],
+    [w / 2, w / 2, 20],
+    UP,
+    0,
+  );
+  const body = prism(rounded(w, w, 12, [w / 2, w / 2]), 0, -t).fuse(boss) as Shape3D;
+  const tools = [turned(sunk(straight(22, t + 22), 25), [w / 2, w / 2, 20], UP)];
+  for (const x of [12, w - 12])
+    for (const y of [12, w - 12])
+      tools.push(turned(counterbored(straight(6.6, t + 2), 11, 6.8), [x, y, 0], UP));
+  return cutAll(body, tools);
 }
 
 /** Adapter plate TW-207, drawn in inches; returned in millimetres. */

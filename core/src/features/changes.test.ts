@@ -103,8 +103,11 @@ describe('what a family says of its features', () => {
     expect(isOpenBelow({ ...slot!, bottom: 'open' } as Feature)).toBe(true);
   });
 
-  it('only sharp edges are made at will', () => {
-    expect(FAMILIES.filter((f) => f.optional !== undefined).map((f) => f.family)).toEqual(['sharp-edge']);
+  it('only sharp edges and bosses are made at will', () => {
+    expect(FAMILIES.filter((f) => f.optional !== undefined).map((f) => f.family)).toEqual([
+      'sharp-edge',
+      'boss',
+    ]);
     expect(DEEP.some(isOptional)).toBe(false);
   });
 });

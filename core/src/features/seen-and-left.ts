@@ -33,7 +33,7 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
   note(
     'boss',
     patches.filter((p) => isLeft(p) && !said.has(p) && isBoss(context, p)),
-    'Bosses were seen and left',
+    'Bosses were seen: round ones take a thread by callout, all else of them is left',
   );
   const rounds = patches.filter((p) => {
     const { surface, reversed } = at(graph.patches, p);

@@ -1,9 +1,10 @@
 import { Box, Button, Flex, Text } from '@chakra-ui/react';
 import { ListOrdered, PencilRuler } from 'lucide-react';
 import { useState } from 'react';
-import { type Feature, isHole } from '@yellow-pin/core/features/family';
+import { type Feature, isBoss, isHole } from '@yellow-pin/core/features/family';
 import type { Row } from '@yellow-pin/core/job/derive';
 import { guessName, type Guess as GuessOfRow } from '@yellow-pin/core/job/row';
+import { viewBoss } from '@yellow-pin/core/operations/boss-view';
 import { viewHole } from '@yellow-pin/core/operations/hole-view';
 import { THREADS } from '@yellow-pin/core/threads/standards';
 import { toolInWords } from '@yellow-pin/core/tools/find';
@@ -41,14 +42,18 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
       ? (viewHole(near.feature, near.label, there.frame.frame) ?? near)
       : near;
   const shaped = row.size.features[0];
+  const boss =
+    shaped && isBoss(shaped) && there && operation
+      ? viewBoss(shaped, `${row.tag}1`, there.frame.frame)
+      : null;
   const one =
     hole !== null && hole.startsWith(row.tag)
       ? row.size.features[Number(hole.slice(row.tag.length)) - 1]
       : undefined;
   return (
     <div className="detail" data-testid={`detail-${row.tag}`}>
-      {view ? (
-        <Section row={row} view={view} operation={operation} unit={unit} />
+      {(view ?? boss) ? (
+        <Section row={row} view={(view ?? boss)!} operation={operation} unit={unit} />
       ) : shaped && !isHole(shaped) ? (
         <FeatureDrawing feature={shaped} label={`${row.tag}1`} unit={unit} />
       ) : (

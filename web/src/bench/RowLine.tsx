@@ -1,4 +1,4 @@
-import { isHole } from '@yellow-pin/core/features/family';
+import { isBoss, isHole } from '@yellow-pin/core/features/family';
 import { IconButton, Text } from '@chakra-ui/react';
 import { Check as CheckIcon, CircleDashed, Minus, OctagonAlert, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
@@ -69,7 +69,7 @@ export function RowLine({ row, unit, inHand, chosen, elsewhere, bad, onPick, onC
       <div className="what">
         {editing ? (
           <CalloutField row={row} unit={unit} onDone={() => setEditing(false)} />
-        ) : !isHole(first) ? (
+        ) : !isHole(first) && !isBoss(first) ? (
           <CalloutText text={row.calloutText} />
         ) : (
           <LineButton
@@ -132,7 +132,7 @@ function levelsText(row: Row, unit: LengthUnit): string {
     row.size.features.map((f) => Math.round(100 * placeOf(f).reduce((sum, v, i) => sum + v * f.axis[i]!, 0))),
   ).size;
   const parts = [
-    row.thread
+    row.thread && row.holes.length > 0
       ? `drill ⌀${formatLength(row.thread.tapDrill, unit, unit === 'mm' ? 2 : 4)}`
       : (row.method?.name ?? ''),
     levels > 1 ? `${levels} levels` : '',

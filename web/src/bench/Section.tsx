@@ -1,18 +1,17 @@
 import { Box, Button } from '@chakra-ui/react';
 import { useId, useRef, useState, type PointerEvent } from 'react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
-import type { HoleView } from '@yellow-pin/core/operations/hole-view';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import { cuttingMarks } from '../drawings/cutting-marks.ts';
 import { LengthField } from '../kit/LengthField.tsx';
 import { ink } from '../look/palette.ts';
 import { silhouettePath } from '../drawings/tool-outline.ts';
-import { drawSection, HEIGHT, WIDTH, type Dimension } from '../drawings/section-drawing.ts';
+import { drawSection, HEIGHT, WIDTH, type Dimension, type Drawn } from '../drawings/section-drawing.ts';
 import { beginGesture, endGesture, override } from '../job/store.ts';
 
 interface Props {
   row: Row;
-  view: HoleView;
+  view: Drawn;
   operation: PlannedOperation | null;
   unit: LengthUnit;
 }
@@ -21,6 +20,8 @@ interface Props {
 const HANDLE: Record<string, string[]> = {
   drill: ['depth', 'breakThrough'],
   tap: ['threadDepth'],
+  'thread-mill': ['threadDepth'],
+  'outside-thread-mill': ['threadDepth'],
   counterbore: ['depth'],
   'helical-bore': ['depth', 'breakThrough'],
   ream: ['breakThrough'],
@@ -32,7 +33,7 @@ export function Section({ row, view, operation, unit }: Props) {
   const id = useId();
   const [editing, setEditing] = useState<string | null>(null);
   const drag = useRef<{ y: number; value: number } | null>(null);
-  const d = drawSection(view, operation, row.thread?.majorDiameter ?? null);
+  const d = drawSection(view, operation, row.thread);
   const say = (mm: number) => formatLength(mm, unit, unit === 'mm' ? 2 : 4);
   const handle =
     operation?.parameters.find((p) => p.editable && (HANDLE[operation.kind] ?? []).includes(p.key)) ?? null;
@@ -83,17 +84,10 @@ export function Section({ row, view, operation, unit }: Props) {
             <rect width={WIDTH} height={HEIGHT} />
           </clipPath>
         </defs>
-        <rect
-          x={d.centre - d.half}
-          y={d.y(0)}
-          width={2 * d.half}
-          height={d.bottomY - d.y(0)}
-          fill={`url(#${id}h)`}
-          stroke={ink('ink')}
-          strokeWidth="1.4"
-        />
+        <path d={d.metal} fill={`url(#${id}h)`} stroke={ink('ink')} strokeWidth="1.4" />
         <path d={d.hole} fill={ink('hollow')} stroke={ink('ink')} strokeWidth="1.4" />
         {d.thread && <path d={d.thread} stroke={ink('thread')} strokeWidth="1.8" strokeDasharray="4 3" />}
+        {d.profile && <path d={d.profile} fill="none" stroke={ink('thread')} strokeWidth="1.5" />}
         <line
           x1={d.centre}
           y1="6"
@@ -123,6 +117,19 @@ export function Section({ row, view, operation, unit }: Props) {
         </text>
         {operation && (
           <g clipPath={`url(#${id}c)`}>
+            {d.ghosts.map((g) => (
+              <path
+                key={g.name}
+                d={silhouettePath(operation.tool, d.k)}
+                transform={`translate(${g.x},${g.y})`}
+                fill="none"
+                stroke={ink('quiet')}
+                strokeWidth="1"
+                strokeDasharray="3 2"
+              >
+                <title>{`cutter at its ${g.name}`}</title>
+              </path>
+            ))}
             <g transform={`translate(${d.toolX},${d.tipY})`} strokeLinejoin="round">
               <path
                 d={silhouettePath(operation.tool, d.k)}

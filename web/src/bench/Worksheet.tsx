@@ -26,7 +26,7 @@ type Line = { kind: 'group'; text: string; count: number } | { kind: 'row'; row:
 /** Which rows each filter shows; `bad` are the tags that an error was found for. */
 const FILTERS: Record<Filter, (r: Row, bad: { has(tag: string): boolean }) => boolean> = {
   all: () => true,
-  open: (r) => r.notMade !== null || r.guesses.length > 0,
+  open: (r) => r.notMade !== null || (r.guesses.length > 0 && r.state !== 'optional'),
   look: (r, bad) => r.remarks.length > 0 || bad.has(r.tag),
 };
 

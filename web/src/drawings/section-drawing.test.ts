@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { deriveJob } from '@yellow-pin/core/job/derive';
 import { BOUNDS, hole, LIBRARY, plan, TOOLS } from '@yellow-pin/core/testing/fixtures';
+import { metricThread } from '@yellow-pin/core/threads/standards';
 import { silhouettePath, toolOutline } from './tool-outline.ts';
 import { drawSection, HEIGHT } from './section-drawing.ts';
 
@@ -29,7 +30,10 @@ describe('drawSection', () => {
   });
 
   it('shows the hole alone where nothing is planned', () =>
-    expect(drawSection(row.holes[0]!, null, 8)).toMatchObject({ tip: 25, dimensions: [] }));
+    expect(drawSection(row.holes[0]!, null, metricThread(8, 1.25))).toMatchObject({
+      tip: 25,
+      dimensions: [],
+    }));
 });
 
 describe('tool outlines', () => {

@@ -1,7 +1,12 @@
+import type { BossView } from '@yellow-pin/core/operations/boss-view';
+import { startOfThread } from '@yellow-pin/core/operations/drill/index';
 import type { HoleView } from '@yellow-pin/core/operations/hole-view';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import { orbitOf } from '@yellow-pin/core/motion/work';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
+import type { Thread } from '@yellow-pin/core/threads/thread';
+import { toolKind } from '@yellow-pin/core/tools/kinds/registry';
+import { threadPlaces, threadProfile } from './thread-section.ts';
 
 export const WIDTH = 282;
 export const HEIGHT = 250;
@@ -25,10 +30,15 @@ export interface SectionDrawing {
   half: number;
   /** px of a depth below the entry. */
   y(depth: number): number;
-  /** The hole as modelled. */
+  /** Metal that is cut open, and the hole in it as modelled; of a boss the boss alone. */
+  metal: string;
   hole: string;
   /** Thread's major diameter lines, or null. */
   thread: string | null;
+  /** A milled thread's profile to scale, on both sides, or null. */
+  profile: string | null;
+  /** Where else its cutter stands: axis and tip, px. */
+  ghosts: { name: string; x: number; y: number }[];
   bottomY: number;
   open: boolean;
   r: { y: number; label: number };
@@ -39,22 +49,62 @@ export interface SectionDrawing {
   dimensions: Dimension[];
 }
 
+/** What is drawn: a hole, or a boss. */
+export type Drawn = HoleView | BossView;
+
+/** A boss's outline as steps of a hole have theirs: diameters by depth below its end. */
+const stepsOf = (view: Drawn): HoleView['steps'] => {
+  if ('steps' in view) return [...view.steps, ...view.farSteps];
+  const { feature, height, chamfered } = view;
+  const { diameter } = feature;
+  const straight = {
+    shape: 'cylinder',
+    diameter,
+    length: height - chamfered,
+    top: chamfered,
+    end: height,
+  } as const;
+  if (chamfered === 0) return [straight];
+  const top = feature.chamfer?.diameter ?? diameter;
+  const angle = (2 * Math.atan((diameter - top) / 2 / chamfered) * 180) / Math.PI;
+  return [
+    {
+      shape: 'cone',
+      startDiameter: top,
+      endDiameter: diameter,
+      angle,
+      length: chamfered,
+      top: 0,
+      end: chamfered,
+    },
+    straight,
+  ];
+};
+
 /** Lays out the cut-open hole with the tool at its final depth: one scale both ways, so that angles are true. */
 export function drawSection(
-  view: HoleView,
+  view: Drawn,
   operation: PlannedOperation | null,
-  threadMajor: number | null,
+  thread: Thread | null,
 ): SectionDrawing {
+  const isBoss = !('steps' in view);
+  const depthOf = isBoss ? view.height : view.depth;
+  const isOpen = isBoss ? view.isOpen : view.through;
+  const isMilled = operation !== null && toolKind(operation.tool.kind).cutsThreads === true;
   const made = operation?.work.find((h) => h.label === view.label) ?? operation?.work[0] ?? null;
-  const tip = made ? made.entryZ - made.z : view.depth;
+  const tip = made ? made.entryZ - made.z : depthOf;
   const r = made ? made.r - made.entryZ : 2;
-  const steps = [...view.steps, ...view.farSteps];
+  const steps = stepsOf(view);
+  const axis = made ?? { x: 0, y: 0 };
+  const places = isMilled && made?.motion.kind === 'path' ? threadPlaces(made.motion.passes, axis) : [];
   const widest = Math.max(
-    ...steps.map((s) => (s.shape === 'cylinder' ? s.diameter : s.startDiameter)),
+    ...steps.map((s) => (s.shape === 'cylinder' ? s.diameter : Math.max(s.startDiameter, s.endDiameter))),
     operation?.tool.diameter ?? 0,
+    // Beside a boss the whole cutter is to be seen.
+    ...(isBoss ? places.map((p) => 2 * p.away + (operation?.tool.diameter ?? 0)) : []),
   );
-  const point = bottomPoint(view);
-  const deepest = Math.max(view.depth + point, tip) + 2;
+  const point = isBoss ? 0 : bottomPoint(view);
+  const deepest = Math.max(depthOf + point, tip) + 2;
   const k = Math.min((HEIGHT - TOP - 16) / deepest, (2 * HALF - 16) / widest);
   const y = (depth: number): number => TOP + depth * k;
   const right: [number, number][] = [];
@@ -62,30 +112,74 @@ export function drawSection(
     const [a, b] = s.shape === 'cylinder' ? [s.diameter, s.diameter] : [s.startDiameter, s.endDiameter];
     right.push([(a / 2) * k, y(s.top)], [(b / 2) * k, y(s.end)]);
   }
-  if (!view.through && point > 0) right.push([0, y(view.depth + point)]);
+  if (!isOpen && point > 0) right.push([0, y(depthOf + point)]);
   const outline = [
     ...right.map(([x, v]) => `${CENTRE + x} ${v}`),
     ...[...right].reverse().map(([x, v]) => `${CENTRE - x} ${v}`),
   ].join('L');
   const full = operation?.parameters.find((p) => p.key === 'threadDepth')?.value;
-  const major = threadMajor !== null ? (threadMajor / 2) * k : null;
-  const threadTo = y(typeof full === 'number' ? full : view.depth);
+  const length = typeof full === 'number' ? full : depthOf;
+  const major = thread && !isMilled ? (thread.majorDiameter / 2) * k : null;
+  const threadTo = y(length);
+  const startsAt = isBoss ? view.chamfered : startOfThread(view);
+  const bottomY = isOpen ? y(depthOf) : Math.min(HEIGHT - 4, y(depthOf + point) + 14);
+  const wall = places.find((p) => p.name === 'full depth');
+  const toY = (z: number): number => y((made?.entryZ ?? 0) - z);
   return {
     k,
     centre: CENTRE,
     half: HALF,
     y,
-    hole: `M${outline}Z`,
+    metal: isBoss
+      ? bossPath(outline, bottomY, isOpen)
+      : `M${CENTRE - HALF} ${y(0)}H${CENTRE + HALF}V${bottomY}H${CENTRE - HALF}Z`,
+    hole: isBoss ? '' : `M${outline}Z`,
+    profile:
+      thread && isMilled
+        ? [1, -1]
+            .map((sign) =>
+              profilePath(thread, isBoss ? 'outside' : 'inside', { length, startsAt, sign, k, y }),
+            )
+            .join('')
+        : null,
+    ghosts: places
+      .filter((p) => p !== wall)
+      .map((p) => ({ name: p.name, x: CENTRE + p.away * k, y: toY(p.z) })),
     thread:
       major !== null ? `M${CENTRE - major} ${TOP}V${threadTo}M${CENTRE + major} ${TOP}V${threadTo}` : null,
-    bottomY: view.through ? y(view.depth) : Math.min(HEIGHT - 4, y(view.depth + point) + 14),
-    open: view.through,
+    bottomY,
+    open: isOpen,
     r: { y: Math.max(34, y(-r)), label: r },
-    tipY: y(tip),
+    tipY: wall ? toY(wall.z) : y(tip),
     tip,
-    toolX: CENTRE + (made ? orbitOf(made) * k : 0),
-    dimensions: operation ? dimensions(operation, view, y) : [],
+    toolX: CENTRE + (wall ? wall.away * k : made ? orbitOf(made) * k : 0),
+    dimensions: operation ? dimensions(operation, depthOf, startsAt, y) : [],
   };
+}
+
+/** A boss on its foot; without one where it is open there. */
+function bossPath(outline: string, bottomY: number, isOpen: boolean): string {
+  if (isOpen) return `M${outline}Z`;
+  const foot = `M${CENTRE - HALF} ${bottomY - 14}H${CENTRE + HALF}V${bottomY}H${CENTRE - HALF}Z`;
+  return `M${outline}Z${foot}`;
+}
+
+/** The thread's profile on one side, px. */
+function profilePath(
+  thread: Thread,
+  side: 'inside' | 'outside',
+  {
+    length,
+    startsAt,
+    sign,
+    k,
+    y,
+  }: { length: number; startsAt: number; sign: number; k: number; y(d: number): number },
+): string {
+  const points = threadProfile(thread, side, length, sign > 0 ? 0 : 0.5);
+  return points.length === 0
+    ? ''
+    : `M${points.map(([r, d]) => `${(CENTRE + sign * r * k).toFixed(1)} ${y(startsAt + d).toFixed(1)}`).join('L')}`;
 }
 
 const bottomPoint = (v: HoleView): number => {
@@ -96,12 +190,17 @@ const bottomPoint = (v: HoleView): number => {
 };
 
 /** Which two depths each of an operation's numbers lies between. */
-function dimensions(o: PlannedOperation, v: HoleView, y: (d: number) => number): Dimension[] {
+function dimensions(
+  o: PlannedOperation,
+  depth: number,
+  threadFrom: number,
+  y: (d: number) => number,
+): Dimension[] {
   const spans: Record<string, (p: number) => [number, number]> = {
     depth: (p) => [0, p],
     tip: (p) => [0, p],
-    threadDepth: (p) => [0, p],
-    breakThrough: (p) => [v.depth, v.depth + p],
+    threadDepth: (p) => [threadFrom, threadFrom + p],
+    breakThrough: (p) => [depth, depth + p],
   };
   const out: Dimension[] = [];
   for (const parameter of o.parameters) {

@@ -48,9 +48,11 @@ interface Drum {
 function recogniseBosses(context: RecogniseContext): Recognised<BossFeature> {
   const { model, faces, middle } = context;
   const features: Found<BossFeature>[] = [];
+  // Islands in grooves and walls of slots are those families' own; sharp edges only name the faces beside them.
+  const taken = new Set(context.found.filter((f) => f.family !== 'sharp-edge').flatMap((f) => f.faces));
   for (const { line, pieces } of axisGroups(model, faces, middle, 'convex')) {
     const cones = pieces.filter((p) => p.kind === 'cone');
-    for (const drum of drums(pieces)) {
+    for (const drum of drums(pieces.filter((p) => !taken.has(p.face)))) {
       const found = readBoss(context, line, drum, cones);
       if (found) features.push(found);
     }

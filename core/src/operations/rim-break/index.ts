@@ -38,6 +38,7 @@ export const rimBreakKind: OperationKind = {
   toolKinds: ['chamfer-mill'],
   rank: 3,
   breaksRims: true,
+  settles: ['spot-rim'],
   numbers: { width: 'width', clearance: 'tip below the cone', dwell: 'dwell, s' },
   plan: planRimBreak,
 };

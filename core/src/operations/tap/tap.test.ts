@@ -33,6 +33,7 @@ describe('a tap', () => {
     const plugOnly = TOOLS.filter((t) => t.thread?.lead !== 'bottoming');
     expect(rowOf(blind(20), { callout, tools: plugOnly }).reasons).toEqual([
       'M8x1.25 with 16 mm of full thread and a plug tap needs 22.25 mm of full diameter; the hole has 20 mm. Thread 13.75 mm deep, add a bottoming tap or deepen the hole.',
+      'Nor "thread-milled hole": No thread mill P1.25 mm 60° up to ⌀6 mm in the tool list.',
     ]);
     expect(rowOf(blind(3), { callout: 'M8x1.25 ↧1', tools: plugOnly }).reasons[0]).toMatch(
       /the hole has 3 mm\. Deepen the hole\.$/,

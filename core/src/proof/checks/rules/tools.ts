@@ -1,3 +1,4 @@
+import { startsOf } from '../../../threads/thread.ts';
 import { tapFeed } from '../../../cutting/material.ts';
 import { wordsFor } from '../../../code/cycles.ts';
 import { toolKind } from '../../../tools/kinds/registry.ts';
@@ -95,8 +96,14 @@ function sizeFindings(m: MadeHole, { say }: CheckContext): Finding[] {
       return fail(
         'cuts a thread, and none is confirmed for this hole. Confirm it from the print, or take the tap out.',
       );
-    const isSame = tool.thread.designation === row.thread.designation && tool.thread.hand === row.thread.hand;
-    return isSame ? [] : fail(`does not cut the print's ${row.thread.designation}. Take its tap.`);
+    const { designation, hand } = row.thread;
+    const isSame =
+      tool.thread.designation === designation && tool.thread.hand === hand && startsOf(row.thread) === 1;
+    return isSame
+      ? []
+      : fail(
+          `does not cut the print's ${designation}${startsOf(row.thread) > 1 ? ` of ${startsOf(row.thread)} starts. Mill it.` : '. Take its tap.'}`,
+        );
   }
   if (toolKind(tool.kind).isCone) return [];
   const sizes = [
