@@ -43,7 +43,7 @@ const PRINTS: Record<string, { diameter: number; deeperThan: number; callout: st
 
 /** Tools that the shop has put into the magazine for a sample job, by file. */
 const LOADED: Record<string, readonly string[]> = {
-  'manifold-block.step': ['drill ⌀8.4', 'thread mill ⌀6 Rc 1/8'],
+  'manifold-block.step': ['thread mill ⌀6 Rc 1/8'],
   'sensor-carrier.step': ['thread mill ⌀20 lone tooth P1.5 to P6'],
   'vent-cap.step': ['spot drill ⌀20 90°', 'end mill ⌀16 long', 'thread mill ⌀12 lone tooth P1 to P3'],
 };

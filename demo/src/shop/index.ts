@@ -49,7 +49,7 @@ const MAGAZINE: readonly string[] = [
   ...['cbore-16', 'cbore-22', 'cbore-7_16', 'reamer-8', 'tap-M6x1-plug-cutting-right'],
   ...['tap-M8x1.25-plug-cutting-right', 'tap-M8x1.25-bottoming-cutting-right'],
   ...['tap-M5x0.8-plug-cutting-right', 'tap-1_4-20_UNC-spiral-point-cutting-right'],
-  ...['mill-6', 'mill-10', 'mill-20', 'chamfer-mill-10-90'],
+  ...['mill-6', 'mill-10', 'mill-20', 'chamfer-mill-10-90', 'drill-8.4'],
 ];
 
 /** Numbers of the magazine for what stands in it; null for what lies in the drawer. */

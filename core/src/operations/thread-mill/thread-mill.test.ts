@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { produceJob, proveText } from '../../job/produce.ts';
+import { produceJob, proveText, type ProduceInput } from '../../job/produce.ts';
 import { made, rowOf, usual } from '../../testing/fixtures.ts';
 import { blind, CUTTERS, manyRows, oneRow, threadJob, wrongs } from '../../testing/threads.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -104,6 +104,13 @@ describe('a thread that is milled', () => {
   });
 });
 
+/** The text without the passes of the second start: those that begin on the other side of the axis. */
+function oneStart(text: string): string {
+  const at = text.indexOf('\n(T60');
+  const passes = text.slice(at).split(/(?=^G1 Z-)/m);
+  return text.slice(0, at) + passes.filter((_, i) => i === 0 || i % 2 === 1).join('');
+}
+
 describe('what its code is found to do', () => {
   const input = threadJob('M24x2 ↧18', 22, 30, [LONE]);
   /** The stretch that mills the thread, changed. */
@@ -157,6 +164,37 @@ describe('what its code is found to do', () => {
     const found = proveText(asked, 's1', inThread(change)(text)).checks.filter((c) => c.rule === rule);
     expect(found, what).toHaveLength(1);
     expect(found[0]).toMatchObject({ severity: 'error', line: expect.any(Number) as number });
+  });
+
+  it('a start left out, a thread of one start, or one begun elsewhere than it is timed', () => {
+    const two = (typed = {}) => threadJob('M24x2 2 STARTS ↧12', 22, 34, [LONE], { 'thread-mill': typed });
+    const textOf = (job: ProduceInput): string => produceJob(job).programs[0]!.text;
+    expect(wrongs(two(), oneStart)).toContain('thread-starts');
+    const single = textOf(threadJob('M24x2 ↧12', 22, 34, [LONE]));
+    expect(wrongs(two(), () => single)).toContain('thread-lead');
+    const elsewhere = textOf(two({ startAngle: 70 }));
+    expect(wrongs(two({ startAngle: 10 }), () => elsewhere)).toContain('thread-angle');
+  });
+
+  it('a pass beside the groove of the others', () => {
+    const asked = threadJob('M24x2 ↧12', 22, 34, [LONE]);
+    // The last pass, half a millimetre higher.
+    const raised = (text: string): string => {
+      const at = text.lastIndexOf('G1 Z-');
+      const higher = (t: string): string =>
+        t.replace(/Z(-?[\d.]+)/g, (__, z: string) => `Z${(Number(z) + 0.5).toFixed(3)}`);
+      const end = text.indexOf('G0 Z25.', at);
+      return text.slice(0, at) + higher(text.slice(at, end)) + text.slice(end);
+    };
+    expect(wrongs(asked, raised)).toContain('thread-step');
+  });
+
+  it('begins where it is timed to, whichever the hand', () => {
+    for (const hand of ['', ' LH'])
+      for (const startAngle of [0, 33, 270])
+        expect(
+          wrongs(threadJob(`M24x2${hand} ↧12`, 22, 34, [LONE], { 'thread-mill': { startAngle } })),
+        ).toEqual([]);
   });
 
   it('is in order for threads of any size, hand and depth (property)', () => {

@@ -1,8 +1,5 @@
-import { startOfThread } from '../../../operations/drill/index.ts';
 import { leadOf, startsOf, type Thread } from '../../../threads/thread.ts';
 import { firstTooth } from '../../../tools/kinds/thread-mill.ts';
-import { toolKind } from '../../../tools/kinds/registry.ts';
-import type { MilledHole } from '../../milled.ts';
 import {
   angleAt,
   cutTurns,
@@ -11,10 +8,9 @@ import {
   type CutTurns,
   type ThreadPlace,
 } from '../../threads/milled-thread.ts';
-import type { MilledBoss } from '../../threads/bosses.ts';
-import { turnsAbout } from '../../threads/turns.ts';
+import { threadPlaces } from '../../threads/places.ts';
 import { DEPTH_TOLERANCE, toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
-import { plannedIn, speedFindings, type Find } from './milled.ts';
+import { speedFindings, type Find } from './milled.ts';
 
 /** How far a thread's width may be from the planned one, and a turn's way from the lead, mm: code is rounded, in inches to 0.0025 mm. */
 const WIDTH_TOLERANCE = 0.01;
@@ -27,57 +23,8 @@ const ANGLE_TOLERANCE = 1;
 /** What threads a cutter went round in, as read from the text: width, lead, hand, starts, depth and top, against thread, print and plan. */
 export const milledThread: CheckRule = {
   rule: 'milled-thread',
-  run: (c) => [
-    ...c.milled.flatMap((m) => (toolKind(m.tool.kind).cutsThreads ? findings(inHole(m, c), c) : [])),
-    ...c.milledBosses.flatMap((m) => findings(onBoss(m, c), c)),
-  ],
+  run: (c) => threadPlaces(c).flatMap((place) => findings(place, c)),
 };
-
-/** A hole in which a thread cutter went round. */
-function inHole(m: MilledHole, c: CheckContext): ThreadPlace {
-  const { view, row } = m.hole;
-  return {
-    label: view.label,
-    tag: row.tag,
-    feature: view.feature.id,
-    side: 'inside',
-    x: view.x,
-    y: view.y,
-    startZ: view.entryZ - startOfThread(view),
-    thread: row.thread,
-    printed: row.print.threadDepth,
-    tool: m.tool,
-    line: m.motions[0]?.line ?? 0,
-    turns: turnsAbout(m.motions, {
-      x: view.x,
-      y: view.y,
-      isTapered: row.thread?.form === 'pipe-tapered',
-    }),
-    planned: plannedIn(m, c),
-  };
-}
-
-/** A boss that a thread cutter went round. */
-function onBoss({ boss: { view, row }, tool, motions }: MilledBoss, c: CheckContext): ThreadPlace {
-  const { x, y, label } = view;
-  return {
-    label,
-    tag: row.tag,
-    feature: view.feature.id,
-    side: 'outside',
-    x,
-    y,
-    startZ: view.entryZ - view.chamfered,
-    thread: row.thread,
-    printed: row.print.threadDepth,
-    tool,
-    line: motions[0]?.line ?? 0,
-    turns: turnsAbout(motions, { x, y, isTapered: row.thread?.form === 'pipe-tapered' }),
-    planned: c.setup.operations.filter(
-      (o) => o.tag === row.tag && o.tool.id === tool.id && o.work.some((w) => w.label === label),
-    ),
-  };
-}
 
 const findIn =
   ({ label, tag, feature, tool }: ThreadPlace): Find =>

@@ -1,0 +1,37 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from './test.ts';
+import { openPart, rowOf } from './open.ts';
+
+const CAP = readFileSync(new URL('../demo/parts/vent-cap.step', import.meta.url));
+
+test('a boss is given a thread by its callout, and its section shows the cutter', async ({ page }) => {
+  await openPart(page, CAP, 'cap.step');
+  const boss = rowOf(page, 'K');
+  await expect(boss).toContainText('optional');
+  await boss.locator('.callout').click();
+  const field = page.getByLabel('Callout of K');
+  await field.fill('M40x1.5 ↧12');
+  await field.press('Enter');
+  await expect(boss.getByRole('img', { name: /^thread mill/ })).toBeVisible();
+  await boss.getByRole('button').first().click();
+  const detail = page.getByTestId('detail-K');
+  await expect(detail.getByRole('tab', { name: 'outside thread mill' })).toBeVisible();
+  await expect(detail.getByRole('img', { name: /Section of K1, outside thread mill to 1\d/ })).toBeVisible();
+  await expect(detail.getByText('cutter at its way out')).toBeAttached();
+});
+
+test('a thread of two starts is milled in the control’s radius, and the row says which D to change', async ({
+  page,
+}) => {
+  await openPart(page, CAP, 'cap.step');
+  const hole = rowOf(page, 'A');
+  await hole.locator('.callout').click();
+  await page.getByLabel('Callout of A').fill('M24x2 2 STARTS ↧16');
+  await page.getByLabel('Callout of A').press('Enter');
+  await expect(hole).toContainText('M24×2 2 STARTS');
+  await hole.getByRole('button').first().click();
+  const detail = page.getByTestId('detail-A');
+  await expect(detail.getByText('"thread-milled hole" makes it')).toBeVisible();
+  await detail.getByLabel('cutter radius').selectOption('in the control');
+  await expect(detail.getByText(/holds the radius of .*make it smaller/)).toBeVisible();
+});
