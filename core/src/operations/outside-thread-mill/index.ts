@@ -1,5 +1,5 @@
 import { first } from '../../lists.ts';
-import { taperedLength, threadSizes } from '../../threads/shape.ts';
+import { threadSizes } from '../../threads/shape.ts';
 import type { Thread } from '../../threads/thread.ts';
 import { sizedTools } from '../../tools/find.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -9,7 +9,9 @@ import { cuttingNumbers } from '../cutting-numbers.ts';
 import { Parameters, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 import { millPasses, underGroove, wallRadius, type Mill } from '../thread-mill/mill.ts';
 import {
+  askedThread,
   compensationRemarks,
+  depthOf,
   formNeed,
   isLessThanOnePitch,
   isTimed,
@@ -44,12 +46,10 @@ export const outsideThreadMillKind: OperationKind = {
 };
 
 function planOutside(c: KindContext): PlanResult {
-  const { thread } = c;
+  const asked = askedThread(c);
+  if ('missing' in asked) return asked;
+  const { thread, usualLength, said } = asked;
   const boss = first(c.bosses);
-  if (!thread) return { missing: 'No thread is confirmed for this size.' };
-  const usualLength = thread.form === 'pipe-tapered' ? taperedLength(thread) : Infinity;
-  if (usualLength === null)
-    return { missing: `${thread.designation} is in no table of tapered threads. Check its size.` };
   const unfit = whyUnfit(c, thread, boss);
   if (unfit !== null) return { missing: unfit };
   const { major, minor } = threadSizes(thread, 'outside');
@@ -63,9 +63,6 @@ function planOutside(c: KindContext): PlanResult {
     before,
     aside,
   } as const;
-  const printed = c.print.threadDepth;
-  const typed = c.decision.overrides[c.key]?.['threadDepth'];
-  const said = typeof typed === 'number' ? typed : printed;
   const room = (t: Tool, b: BossView): number =>
     b.height - b.chamfered + (b.isOpen ? thread.pitch / 2 : -BELOW - underGroove({ ...way, tool: t }));
   const full = (t: Tool, b: BossView): number => said ?? Math.min(room(t, b), usualLength);
@@ -90,13 +87,7 @@ function planOutside(c: KindContext): PlanResult {
     return {
       missing: `${thread.designation} would have ${c.say(Math.max(0, full(tool, none)))} of full thread on ${none.label}, less than one pitch.`,
     };
-  const depth = parameters.length(
-    'threadDepth',
-    THREAD_NUMBERS.threadDepth,
-    full(tool, boss),
-    printed !== undefined ? 'print' : 'model',
-    printed !== undefined ? 'from the print' : 'as far as the boss allows',
-  );
+  const depth = depthOf(parameters, full(tool, boss), asked, 'as far as the boss allows');
   const mill: Mill = { ...way, tool, ...typedPasses(parameters, way, depth, isTimed(c)) };
   shownNumbers(parameters, mill, full(tool, boss), tipOf(tool, boss));
   const numbers = cuttingNumbers(c, parameters, tool, depth);

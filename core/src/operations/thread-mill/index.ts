@@ -16,7 +16,9 @@ import {
 } from '../kind.ts';
 import { millPasses, underGroove, wallRadius, type Mill } from './mill.ts';
 import {
+  askedThread,
   compensationRemarks,
+  depthOf,
   formNeed,
   isLessThanOnePitch,
   isTimed,
@@ -49,13 +51,10 @@ export const threadMillKind: OperationKind = {
 };
 
 function planThreadMill(c: KindContext): PlanResult {
-  const { thread } = c;
+  const asked = askedThread(c);
+  if ('missing' in asked) return asked;
+  const { thread, usualLength, said } = asked;
   const hole = first(c.holes);
-  if (!thread) return { missing: 'No thread is confirmed for this size.' };
-  const isTapered = thread.form === 'pipe-tapered';
-  const usualLength = isTapered ? taperedLength(thread) : Infinity;
-  if (usualLength === null)
-    return { missing: `${thread.designation} is in no table of tapered threads. Check its size.` };
   const parameters = new Parameters(c);
   const before = c.opened > 0 ? c.opened : thread.tapDrill;
   const way = {
@@ -65,9 +64,6 @@ function planThreadMill(c: KindContext): PlanResult {
     before,
     aside: 0,
   } as const;
-  const printed = c.print.threadDepth;
-  const typed = c.decision.overrides[c.key]?.['threadDepth'];
-  const said = typeof typed === 'number' ? typed : printed;
   /** How deep full thread may go with a tool, below the thread's start. */
   const room = (t: Tool, h: HoleView): number =>
     h.through
@@ -107,13 +103,8 @@ function planThreadMill(c: KindContext): PlanResult {
     return {
       missing: `${thread.designation} would have ${c.say(Math.max(0, full(tool, none)))} of full thread in ${none.label}, less than one pitch. Deepen the hole, or say a greater depth.`,
     };
-  const depth = parameters.length(
-    'threadDepth',
-    THREAD_NUMBERS.threadDepth,
-    full(tool, hole),
-    printed !== undefined ? 'print' : 'model',
-    printed !== undefined ? 'from the print' : depthInWords(thread, hole, full(tool, hole)),
-  );
+  const deep = full(tool, hole);
+  const depth = depthOf(parameters, deep, asked, depthInWords(thread, hole, deep));
   const mill: Mill = { ...way, tool, ...typedPasses(parameters, way, depth, isTimed(c)) };
   shownNumbers(parameters, mill, full(tool, hole), tipOf(tool, hole));
   const numbers = cuttingNumbers(c, parameters, tool, depth);

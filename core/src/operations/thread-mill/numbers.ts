@@ -1,12 +1,12 @@
 import { isClockwise, THREAD_LEADS } from '../../motion/thread-helix.ts';
 import type { FeedRole } from '../../motion/work.ts';
 import { minorLimits } from '../../threads/minor-limits.ts';
-import { flankAngle, type ThreadSide } from '../../threads/shape.ts';
+import { flankAngle, taperedLength, type ThreadSide } from '../../threads/shape.ts';
 import type { Thread } from '../../threads/thread.ts';
 import type { ToolNeed } from '../../tools/find.ts';
 import type { MachineProfile } from '../../code/profiles/schema.ts';
 import type { Tool } from '../../tools/schema.ts';
-import { setNumber, type KindContext, type Parameters, type Remark } from '../kind.ts';
+import { setNumber, type KindContext, type Missing, type Parameters, type Remark } from '../kind.ts';
 import { angleAtStart, cutSizes, turnsInWords, type Mill } from './mill.ts';
 
 /** Pitches up to which so many passes are usual, mm. */
@@ -32,6 +32,41 @@ export const THREAD_CHOICES = {
   compensation: ['computed', 'in the control'],
   leads: THREAD_LEADS,
 } as const;
+
+/** The thread that is asked for, and how deep it is to be full: usually, by the print, and as somebody says; mm. */
+export interface AskedThread {
+  thread: Thread;
+  usualLength: number;
+  printed: number | undefined;
+  said: number | undefined;
+}
+
+/** What is asked for, or why it cannot be had. */
+export function askedThread(c: KindContext): AskedThread | Missing {
+  const { thread } = c;
+  if (!thread) return { missing: 'No thread is confirmed for this size.' };
+  const usualLength = thread.form === 'pipe-tapered' ? taperedLength(thread) : Infinity;
+  if (usualLength === null)
+    return { missing: `${thread.designation} is in no table of tapered threads. Check its size.` };
+  const printed = c.print.threadDepth;
+  const typed = c.decision.overrides[c.key]?.['threadDepth'];
+  return { thread, usualLength, printed, said: typeof typed === 'number' ? typed : printed };
+}
+
+/** The depth of full thread as a number to type over. `relation`: where it comes from when nobody says it. */
+export const depthOf = (
+  parameters: Parameters,
+  full: number,
+  { printed }: AskedThread,
+  relation: string,
+): number =>
+  parameters.length(
+    'threadDepth',
+    THREAD_NUMBERS.threadDepth,
+    full,
+    printed !== undefined ? 'print' : 'model',
+    printed !== undefined ? 'from the print' : relation,
+  );
 
 type Typed = Pick<Mill, 'clockwise' | 'leads' | 'fit' | 'byControl'>;
 
