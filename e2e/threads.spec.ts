@@ -34,4 +34,9 @@ test('a thread of two starts is milled in the control’s radius, and the row sa
   await expect(detail.getByText('"thread-milled hole" makes it')).toBeVisible();
   await detail.getByLabel('cutter radius').selectOption('in the control');
   await expect(detail.getByText(/holds the radius of .*make it smaller/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('f');
+  await expect(page.getByRole('region', { name: 'Sheet' })).toContainText(
+    /A, thread mill: .* = 6 mm, radius/,
+  );
 });

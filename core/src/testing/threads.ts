@@ -2,6 +2,8 @@ import { decisionFromCallout } from '../job/print.ts';
 import { produceJob, proveText, type ProduceInput } from '../job/produce.ts';
 import { featureSizes } from '../features/sets.ts';
 import type { MachineProfile } from '../code/profiles/schema.ts';
+import type { BossFeature } from '../features/boss/schema.ts';
+import { leadOf, type Thread } from '../threads/thread.ts';
 import type { Check } from '../proof/checks/check.ts';
 import type { Tool } from '../tools/schema.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -58,6 +60,40 @@ export function threadJob(
     machines: LIBRARY.machines.map((m) => ({ ...m, ...machine })),
   };
   return { features, bounds: BOUNDS, plan: p, library, name: 'thread' };
+}
+
+/** A round boss on the top face, as high as its thread needs. */
+export const boss = (diameter: number, height: number): BossFeature => ({
+  id: 'Z1',
+  solid: 0,
+  faces: [1],
+  family: 'boss',
+  reachableFrom: [[0, 0, 1]],
+  axis: [0, 0, 1],
+  entry: [10, -5, 0],
+  diameter,
+  height,
+  chamfer: null,
+  bottom: 'shoulder',
+});
+
+/** A job of one boss with a thread that is three leads long. */
+export function bossJob(
+  thread: Thread,
+  tool: Tool,
+  typed: Record<string, number | string>,
+  { units = 'mm', machine = {} }: { units?: 'mm' | 'inch'; machine?: Partial<MachineProfile> } = {},
+): ProduceInput {
+  const features = [boss(thread.majorDiameter, 6 * leadOf(thread) + tool.fluteLength)];
+  const p = plan(units);
+  for (const s of featureSizes(features))
+    p.sizes[s.key] = { thread, threadDepth: 3 * leadOf(thread), overrides: { 'outside-thread-mill': typed } };
+  const library = {
+    ...LIBRARY,
+    tools: [...LIBRARY.tools, tool],
+    machines: LIBRARY.machines.map((m) => ({ ...m, ...machine })),
+  };
+  return { features, bounds: BOUNDS, plan: p, library, name: 'boss' };
 }
 
 /** Rules of the errors in a job's text, changed by hand first. */

@@ -11,19 +11,20 @@ export interface HoleLine {
   depth: string;
 }
 
-/** All holes of rows, in their order, with the places that their programs use. */
+/** All holes of rows, in their order, with the places that their programs use; bosses with how far down their threads are made. */
 export function holeLines(rows: readonly Row[], unit: LengthUnit): HoleLine[] {
   const say = (v: number): string => formatLength(v, unit, unit === 'mm' ? 3 : 4);
-  return rows.flatMap((row) =>
-    row.holes.map((h) => ({
+  return rows.flatMap((row) => {
+    const made = row.holes.length > 0 ? row.holes : (row.operations[0]?.work ?? []);
+    return made.map((h) => ({
       label: h.label,
       callout: row.calloutText,
       x: say(h.x),
       y: say(h.y),
       z: say(h.entryZ),
-      depth: say(h.depth),
-    })),
-  );
+      depth: say('depth' in h ? h.depth : h.entryZ - h.z),
+    }));
+  });
 }
 
 const HEAD = (unit: LengthUnit): string[] => {

@@ -59,6 +59,31 @@ function HandEdits() {
   );
 }
 
+/** What the operator must know of its operations: which offset sets a thread's fit, what is finished by hand. */
+function ToKnow() {
+  const { here } = useJob();
+  const lines = (here?.operations ?? []).flatMap((o) =>
+    o.remarks.flatMap((r) =>
+      r.onSheet === undefined ? [] : [{ id: `${o.id}/${r.rule}`, o, text: r.onSheet }],
+    ),
+  );
+  if (lines.length === 0) return null;
+  return (
+    <>
+      <Heading as="h3" textStyle="heading" marginTop="14px">
+        To know
+      </Heading>
+      <List.Root listStyle="none">
+        {lines.map(({ id, o, text }) => (
+          <List.Item key={id}>
+            {o.tag}, {o.label}: {text}
+          </List.Item>
+        ))}
+      </List.Root>
+    </>
+  );
+}
+
 /** The shown setup on paper: zero, tools as they are put in, and every hole by its tag. */
 export default function SheetPlace() {
   const { open, plan, setup, rows } = useJob();
@@ -93,6 +118,7 @@ export default function SheetPlace() {
       </p>
       <AcceptedList />
       <HandEdits />
+      <ToKnow />
       <Heading as="h3" textStyle="heading" marginTop="14px">
         Tools
       </Heading>

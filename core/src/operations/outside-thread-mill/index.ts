@@ -96,7 +96,7 @@ function planOutside(c: KindContext): PlanResult {
     tool,
     speed,
     feed,
-    feeds: threadFeeds(feed, c.machine),
+    feeds: threadFeeds(parameters, feed, c.machine),
     work: c.bosses.map((b): Work => {
       const r = b.entryZ + c.setup.retract;
       const startZ = b.entryZ - b.chamfered;

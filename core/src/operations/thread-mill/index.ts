@@ -113,7 +113,7 @@ function planThreadMill(c: KindContext): PlanResult {
     tool,
     speed,
     feed,
-    feeds: threadFeeds(feed, c.machine),
+    feeds: threadFeeds(parameters, feed, c.machine),
     work: placeWork(
       c,
       (h) => tipOf(tool, h),

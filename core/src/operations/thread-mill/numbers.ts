@@ -15,9 +15,10 @@ const PASSES = [
   { upTo: 3, passes: 2 },
   { upTo: Infinity, passes: 3 },
 ] as const;
-/** The way in is fed at this share, ways in the air at this one. */
+/** The way in is fed at this share where nothing else is said, ways in the air at this one. */
 const IN_SHARE = 0.5;
 const AIR_SHARE = 2;
+const LEAST_IN = 0.05;
 
 /** What a method may say of it, inside and outside. */
 export const THREAD_NUMBERS = {
@@ -26,6 +27,7 @@ export const THREAD_NUMBERS = {
   springPasses: 'spring passes',
   fit: 'pitch \u2300 wider by',
   startAngle: 'begins at, \u00b0',
+  leadIn: 'way in, share of feed',
 } as const;
 export const THREAD_CHOICES = {
   cut: ['climb', 'conventional'],
@@ -136,12 +138,19 @@ export function shownNumbers(parameters: Parameters, m: Mill, full: number, tip:
 }
 
 /** Feeds of its moves, mm/min. */
-export const threadFeeds = (feed: number, machine: MachineProfile): Partial<Record<FeedRole, number>> => ({
-  thread: feed,
-  finish: feed,
-  ramp: IN_SHARE * feed,
-  lead: Math.min(machine.maxFeed, AIR_SHARE * feed),
-});
+export function threadFeeds(
+  parameters: Parameters,
+  feed: number,
+  machine: MachineProfile,
+): Partial<Record<FeedRole, number>> {
+  const share = parameters.number('leadIn', THREAD_NUMBERS.leadIn, IN_SHARE, 'method');
+  return {
+    thread: feed,
+    finish: feed,
+    ramp: Math.max(LEAST_IN, Math.min(1, share)) * feed,
+    lead: Math.min(machine.maxFeed, AIR_SHARE * feed),
+  };
+}
 
 /** Where the control compensates, the operator must know which number to change, and which way. */
 export function compensationRemarks(m: Mill, say: (mm: number) => string): Remark[] {

@@ -7,7 +7,7 @@ import { turnsAbout } from '../../proof/threads/turns.ts';
 import { NAMED_THREADS } from '../../threads/more.ts';
 import { flankAngle, threadSizes } from '../../threads/shape.ts';
 import { leadOf, type Thread } from '../../threads/thread.ts';
-import { oneRow, threadJob, wrongs } from '../../testing/threads.ts';
+import { bossJob, oneRow, threadJob, wrongs } from '../../testing/threads.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { firstTooth } from '../../tools/kinds/thread-mill.ts';
 
@@ -146,6 +146,41 @@ describe('every thread of the tables', () => {
         },
       ),
       { numRuns: 120 },
+    );
+  }, 60_000);
+
+  it('outside, on a boss, in either unit, hand and way, by one row or many (property)', () => {
+    const usable = NAMED_THREADS.filter(
+      (t) => threadSizes(t, 'outside').minor > 5 && !/^Rc|^Rp/.test(t.designation),
+    );
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...usable),
+        fc.constantFrom('right' as const, 'left' as const),
+        fc.constantFrom(1, 1, 2),
+        fc.boolean(),
+        fc.record({
+          cut: fc.constantFrom('climb', 'conventional'),
+          leads: fc.constantFrom('half circle', 'quarter circle'),
+          compensation: fc.constantFrom('computed', 'in the control'),
+          passes: fc.integer({ min: 1, max: 3 }),
+        }),
+        fc.constantFrom('mm' as const, 'inch' as const),
+        fc.boolean(),
+        (named, hand, starts, isMany, typed, units, helices) => {
+          const thread: Thread = { ...named, hand, ...(starts > 1 ? { starts } : {}) };
+          fc.pre(leadOf(thread) < 8);
+          const job = bossJob(thread, cutterFor(thread, isMany), typed, { units, machine: { helices } });
+          const what = `${thread.designation} ${JSON.stringify({ hand, starts, isMany, typed, units, helices })}`;
+          const { rows } = produceJob(job).job;
+          expect(
+            rows[0]!.operations.map((o) => o.kind),
+            `${what} ${rows[0]!.reasons.join()}`,
+          ).toEqual(['outside-thread-mill']);
+          expect(wrongs(job), what).toEqual([]);
+        },
+      ),
+      { numRuns: 100 },
     );
   }, 60_000);
 });

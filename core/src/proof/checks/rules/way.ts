@@ -104,7 +104,8 @@ class Way {
     // A cutter as wide as its slot runs along both walls: touching them is its work.
     const inPart = space.partAlong(discs, m.from, m.to, m.kind === 'rapid' ? 0 : -BESIDE_WALL);
     if (inPart) return this.inPart(m, tool, hole, inPart);
-    if (!space.heights && lowest < space.setup.top - 0.01 && m.cycle === undefined) this.low(m, hole, lowest);
+    if (!space.heights && !boss && lowest < space.setup.top - 0.01 && m.cycle === undefined)
+      this.low(m, hole, lowest);
     const length = Math.hypot(m.to[0] - m.from[0], m.to[1] - m.from[1]);
     const steps =
       lowest >= space.setup.top ? 1 : Math.min(400, Math.ceil(length / Math.max(1, tool.diameter / 2)));
