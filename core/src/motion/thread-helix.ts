@@ -45,6 +45,10 @@ export const isClockwise = (side: ThreadSide, cut: 'climb' | 'conventional'): bo
 /** Share of a turn that a way in or out takes along the axis inside: half a circle half the lead, a quarter a quarter. */
 export const leadShare = (leads: ThreadLead): number => (leads === 'half circle' ? 0.5 : 0.25);
 
+/** Length of the straight way before a quarter outside, mm: longer than the radius that the control takes up on it. */
+export const straightBefore = (aside: number, byControl: number | null): number =>
+  Math.max(aside, (byControl ?? 0) + 1);
+
 /** Pieces of one turn of a tapered thread: an eighth each (handbook, Thread milling). */
 const PIECES = 8;
 
@@ -207,7 +211,7 @@ class ThreadPath {
     const end = this.leadEnd(before);
     if (leads === 'half circle') return end;
     if (side === 'inside') return [0, 0];
-    const more = Math.max(aside, (byControl ?? 0) + 1);
+    const more = straightBefore(aside, byControl);
     return [end[0] + more * this.u[0], end[1] + more * this.u[1]];
   }
 

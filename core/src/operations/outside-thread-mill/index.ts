@@ -3,6 +3,7 @@ import { threadSizes } from '../../threads/shape.ts';
 import type { Thread } from '../../threads/thread.ts';
 import { sizedTools } from '../../tools/find.ts';
 import type { Tool } from '../../tools/schema.ts';
+import { straightBefore } from '../../motion/thread-helix.ts';
 import type { Work } from '../../motion/work.ts';
 import type { BossView } from '../boss-view.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
@@ -134,10 +135,20 @@ function whyUnfit(c: KindContext, thread: Thread, { feature, label }: BossView):
     : null;
 }
 
+/** How far from the boss's axis a cutter begins and ends: a quarter has a straight way before it, where the control takes the radius up. */
+function farthest(
+  m: Pick<Mill, 'thread' | 'side' | 'fit' | 'tool' | 'aside' | 'leads' | 'byControl'>,
+): number {
+  const orbit = wallRadius(m);
+  if (m.leads === 'half circle') return orbit + m.aside;
+  const straight = straightBefore(m.aside, m.byControl ? m.tool.diameter / 2 : null);
+  return Math.hypot(orbit + m.aside / 2 + straight, m.aside / 2);
+}
+
 /** Why a cutter cannot be led round a boss; null where it can. Its teeth stand in the boss as deep as the thread, nothing else does. */
 function whyNot(
   c: KindContext,
-  m: Pick<Mill, 'thread' | 'side' | 'fit' | 'tool' | 'aside' | 'before'>,
+  m: Pick<Mill, 'thread' | 'side' | 'fit' | 'tool' | 'aside' | 'before' | 'leads' | 'byControl'>,
   { x, y, entryZ, label }: BossView,
   tip: number,
 ): string | null {
@@ -153,7 +164,7 @@ function whyNot(
     const a = (2 * Math.PI * i) / PLACES;
     for (const [radius, outline] of [
       [orbit, shrunk],
-      [orbit + m.aside, discs],
+      [farthest(m), discs],
     ] as const) {
       const [px, py] = [x + radius * Math.cos(a), y + radius * Math.sin(a)];
       const hit = c.space.partAt(outline, px, py, entryZ - tip, null);
