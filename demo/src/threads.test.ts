@@ -90,14 +90,14 @@ describe('threads that are milled, in metal', () => {
 function bossPart(diameter: number, height: number, chamfer = 0): Shape3D {
   const plate = box([0, 0, -20], [90, 80, 0]);
   const r = diameter / 2;
-  const top: [number, number][] =
+  const edge: [number, number][] =
     chamfer > 0
       ? [
           [0, r - chamfer],
           [chamfer, r],
         ]
       : [[0, r]];
-  return plate.fuse(turned([...top, [height + 1, r]], [45, 40, height], UP, 0)) as Shape3D;
+  return plate.fuse(turned([...edge, [height + 1, r]], [45, 40, height], UP, 0)) as Shape3D;
 }
 
 describe('threads on bosses', () => {

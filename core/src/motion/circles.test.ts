@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { helixAngleDeg, helixDown, insideShare, roundAt } from './circles.ts';
+import { helixAngleDeg, helixDown, insideShare, outsideShare, roundAt } from './circles.ts';
 
 const size = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -9,6 +9,7 @@ describe('circles of a cutter', () => {
     // Hole 20, cutter 12, 1.5 a turn; work 24, cutter 16, 300 at the edge.
     expect(helixAngleDeg(1.5, (20 - 12) / 2)).toBeCloseTo(3.416, 3);
     expect(300 * insideShare(24, 16)).toBeCloseTo(100, 9);
+    expect(300 * outsideShare(24, 16)).toBeCloseTo(500, 9);
   });
 
   it('a helix comes down to its floor in whole turns, none steeper than said, and clears the floor', () => {

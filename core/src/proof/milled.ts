@@ -33,15 +33,15 @@ export class HoleFinder {
       ...holes.map((h) => Math.max(widestStep(h.view), h.row.thread?.majorDiameter ?? 0) / 2),
     );
     for (const h of holes) {
-      const key = this.key(h.view.x, h.view.y);
+      const key = this.cell(h.view.x, h.view.y).join();
       const list = this.cells.get(key);
       if (list) list.push(h);
       else this.cells.set(key, [h]);
     }
   }
 
-  private key(x: number, y: number): string {
-    return `${Math.floor(x / this.reach)},${Math.floor(y / this.reach)}`;
+  private cell(x: number, y: number): readonly [number, number] {
+    return [Math.floor(x / this.reach), Math.floor(y / this.reach)];
   }
 
   /** Null for a motion that leaves every hole, or whose ends are not known. */
@@ -50,9 +50,11 @@ export class HoleFinder {
     const [from, to] = [m.from as At, m.to as At];
     const z = Math.min(from[2], to[2]);
     let best: (InHole & { off: number }) | null = null;
+    // Neighbours are counted by cells: a step of one reach from a cell's own border may pass one over.
+    const [column, row] = this.cell(to[0], to[1]);
     for (let i = -1; i <= 1; i++)
       for (let j = -1; j <= 1; j++)
-        for (const hole of this.cells.get(this.key(to[0] + i * this.reach, to[1] + j * this.reach)) ?? []) {
+        for (const hole of this.cells.get(`${column + i},${row + j}`) ?? []) {
           const { view } = hole;
           const orbit = farthest(m, from, to, view.x, view.y);
           // A cutter on a rim is wider there than the hole: of it only the tip must stay inside.

@@ -89,10 +89,10 @@ export function turnsInWords(m: Mill, full: number): string {
   return `${starts > 1 ? `${starts} starts of ` : ''}${offsets.length > 1 ? `${offsets.length} bands of ` : ''}${turns} ${way}`;
 }
 
-/** Angle at which full thread begins where its lowest groove lies on `low`, both in degrees: a right hand turns on as it goes up. */
-export function angleAtStart({ thread }: Pick<Mill, 'thread'>, full: number, low: number): number {
+/** Angle at which full thread begins, degrees from its lowest groove on: a right hand turns on as it goes up. */
+export function angleAtStart({ thread }: Pick<Mill, 'thread'>, full: number): number {
   const on = ((thread.hand === 'right' ? 1 : -1) * 360 * full) / leadOf(thread);
-  return (((low + on) % 360) + 360) % 360;
+  return ((on % 360) + 360) % 360;
 }
 
 /**
@@ -109,7 +109,7 @@ export function millPasses(m: Mill, place: MillPlace): Pass[] {
   const bands = bandsOf(m, place.full);
   // Inside the radius grows upward, outside it falls, and the cutter's own taper is the same.
   const cone = isTapered(m) ? (inward * PIPE_TAPER) / 2 : 0;
-  const begin = m.startAngle === null ? 0 : m.startAngle - angleAtStart(m, place.full, 0);
+  const begin = m.startAngle === null ? 0 : m.startAngle - angleAtStart(m, place.full);
   const passes: Pass[] = [];
   for (const [n, offset] of [...offsets, ...Array.from({ length: m.spring }, () => 0)].entries())
     for (let k = 0; k < startsOf(thread); k++)

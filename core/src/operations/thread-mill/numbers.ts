@@ -111,7 +111,7 @@ export function typedPasses(
     Math.max(0, Math.min(20, Math.round(parameters.number(key, THREAD_NUMBERS[key], value, 'method'))));
   const passes = Math.max(1, count('passes', usual));
   const spring = count('springPasses', 0);
-  const anywhere = Math.round(10 * angleAtStart({ thread }, full, 0)) / 10;
+  const anywhere = Math.round(10 * angleAtStart({ thread }, full)) / 10;
   const said = parameters.number('startAngle', THREAD_NUMBERS.startAngle, anywhere, 'method');
   return { passes, spring, startAngle: isTimed ? said : null };
 }

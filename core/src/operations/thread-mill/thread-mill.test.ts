@@ -176,6 +176,17 @@ describe('what its code is found to do', () => {
     expect(wrongs(two({ startAngle: 10 }), () => elsewhere)).toContain('thread-angle');
   });
 
+  it('is seen in its hole wherever its lines end, on the border of a grid cell too', () => {
+    const cutter = oneRow(60, 6, {
+      fluteLength: 1,
+      neckDiameter: 2.4,
+      threadForm: { pitch: 0.81, pitchTo: 1, angleDeg: 55, rows: 1, tapered: false },
+    });
+    const typed = { 'thread-mill': { passes: 2 } };
+    const inLines = { machine: { helices: false } };
+    expect(wrongs(threadJob('Rc 1/8 ↧2.2675', 8.4, 7.628, [cutter], typed, inLines))).toEqual([]);
+  });
+
   it('a pass beside the groove of the others', () => {
     const asked = threadJob('M24x2 ↧12', 22, 34, [LONE]);
     // The last pass, half a millimetre higher.

@@ -14,7 +14,7 @@ import { speedFindings, type Find } from './milled.ts';
 
 /** How far a thread's width may be from the planned one, and a turn's way from the lead, mm: code is rounded, in inches to 0.0025 mm. */
 const WIDTH_TOLERANCE = 0.01;
-const LEAD_TOLERANCE = 0.006;
+const LEAD_TOLERANCE = { mm: 0.003, inch: 0.006 };
 /** How far along the axis two turns may be out of step with each other, mm. */
 const STEP_TOLERANCE = 0.012;
 /** A timed thread begins within this of its angle, degrees. */
@@ -114,7 +114,7 @@ function leadFindings(
       if (!p) continue;
       const share = Math.abs(q.angle - p.angle) / (2 * Math.PI);
       const way = Math.abs(q.z - p.z);
-      if (Math.abs(way - lead * share) <= LEAD_TOLERANCE * Math.max(1, share)) continue;
+      if (Math.abs(way - lead * share) <= LEAD_TOLERANCE[c.units] * Math.max(1, share)) continue;
       const tip = p.z + (q.z < p.z ? -1 : 1) * lead * share - firstTooth(tool);
       return [
         find(
