@@ -26,4 +26,8 @@ export const curvePieceSchema = z.discriminatedUnion('kind', [
     turn: z.number(),
   }),
 ]);
+/** How a cavity ends along its middle line: in the open, or in its own shape. `beyond`: how much farther one of its walls runs, mm. */
+export const grooveEndSchema = z.object({ open: z.boolean(), beyond: z.number().nonnegative() });
+export type GrooveEnd = z.infer<typeof grooveEndSchema>;
+
 export type CurvePiece = z.infer<typeof curvePieceSchema>;

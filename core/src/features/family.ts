@@ -1,7 +1,9 @@
+import type { Frame } from '../geometry/frame.ts';
 import type { Vec3 } from '../geometry/vec.ts';
 import type { PatchGraph } from '../model/patches.ts';
 import type { RayCaster } from '../model/ray.ts';
 import type { ModelNote, SolidModel } from '../model/solid-model.ts';
+import type { GrooveShape } from './groove-shape.ts';
 import type { BossFeature } from './boss/schema.ts';
 import type { BoreGrooveFeature } from './bore-groove/schema.ts';
 import type { ChamferFeature } from './chamfer/schema.ts';
@@ -127,6 +129,11 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
   changes?: FamilyChanges<FeatureOf<N>>;
   /** Lines in space that show it, where it is no point and has neither edges nor a centre line of its own. */
   curves?(feature: FeatureOf<N>): Vec3[][];
+  /**
+   * Its walls and levels as a cutter from a setup's side finds them, program coordinates; null where the file was read before they were
+   * kept. Families that are no groove leave it out.
+   */
+  groove?(feature: FeatureOf<N>, frame: Frame): GrooveShape | null;
   /** What it opens in the face it is cut into; families that open nothing there leave it out. */
   opening?(feature: FeatureOf<N>): Opening;
 }

@@ -2,6 +2,8 @@ import { first } from '../../lists.ts';
 import { along } from '../../geometry/vec.ts';
 import { circlePoints } from '../curves.ts';
 import { isHole, type FeatureFamily, type Found, type Recognised, type RecogniseContext } from '../family.ts';
+import { toFrame } from '../../geometry/frame.ts';
+import { SHUT } from '../groove-shape.ts';
 import { ringUndercuts } from '../hole/recognise.ts';
 import { round, roundVec } from '../round.ts';
 import { directionPart, sizePart } from '../sizes.ts';
@@ -13,6 +15,20 @@ export const boreGrooveFamily: FeatureFamily<'bore-groove'> = {
   isOpenBelow: () => true,
   curves: (f) => [circlePoints(f.centre, f.axis, f.grooveDiameter / 2)],
   recognise: recogniseBoreGrooves,
+  groove: (f, frame) => {
+    const [x, y, z] = toFrame(frame, f.centre);
+    const half = f.grooveDiameter / 2;
+    return {
+      path: [{ kind: 'line', from: [x, y], to: [x, y] }],
+      closed: false,
+      ends: [SHUT, SHUT],
+      levels: [{ top: z + f.width / 2, bottom: z - f.width / 2, halfTop: half, halfBottom: half }],
+      through: false,
+      isOneSided: false,
+      floorRadius: 0,
+      bore: f.boreDiameter / 2,
+    };
+  },
   place: (f) => f.centre,
   group: () => 'Bore grooves',
   sizeKey: (f) =>

@@ -1,11 +1,14 @@
 import { depthChanges, raised, raisedPiece } from '../changes.ts';
 import { first } from '../../lists.ts';
 import { piecePoints } from '../curves.ts';
+import { levelsSeen, planPieces, stripShape } from '../groove-shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import {
   centrelinePieces,
+  footOf,
+  grooveEnds,
   isTaken,
   openEnds,
   stripFaces,
@@ -39,6 +42,14 @@ export const channelFamily: FeatureFamily<'channel'> = {
   describe: (f, say) =>
     `${say(f.width)} wide, ${say(f.centrelineLength)} long${f.bottom === 'open' ? ' THRU' : ` ↧${say(f.depth)}`}`,
   sortBy: (f) => f.width,
+  groove: (f, frame) =>
+    f.ends
+      ? stripShape(
+          planPieces(f.centreline, f.axis, frame),
+          levelsSeen(f.at, f.axis, f.depth, frame),
+          { width: f.width, ends: f.ends, through: f.bottom === 'open', floorRadius: f.floorRadius },
+        )
+      : null,
   opening: (f) => ({
     runs: f.centreline.map((p) => piecePoints(p, f.axis)),
     width: f.width,
@@ -64,6 +75,8 @@ function recogniseChannels(context: RecogniseContext): Recognised<ChannelFeature
       centrelineLength: round(length),
       centreline: centrelinePieces(s),
       openEnds: openEnds(s),
+      ends: grooveEnds(s),
+      ...footOf(s),
       bottom: s.floor < 0 ? 'open' : 'flat',
       at: roundVec(stripMiddle(s)),
     });

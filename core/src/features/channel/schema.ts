@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { curvePieceSchema, featureBase, vec3Schema } from '../base.ts';
+import { curvePieceSchema, featureBase, grooveEndSchema, vec3Schema } from '../base.ts';
 
 /** A cavity of constant width that is neither straight nor closed on itself. */
 export const channelSchema = z.object({
@@ -12,6 +12,9 @@ export const channelSchema = z.object({
   centreline: z.array(curvePieceSchema),
   /** The others are round. */
   openEnds: z.number().int().min(0).max(2),
+  /** At the start of its centre line, and at its end. */
+  ends: z.tuple([grooveEndSchema, grooveEndSchema]).optional(),
+  floorRadius: z.number().positive().optional(),
   bottom: z.enum(['flat', 'open']),
   /** The middle of its centre line, at the face. */
   at: vec3Schema,

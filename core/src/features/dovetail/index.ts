@@ -3,12 +3,15 @@ import { at as entryAt, first, known } from '../../lists.ts';
 import { straightRun } from '../curves.ts';
 import { dot, length, reject, scale, sub, type Vec3 } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal } from '../../model/patches.ts';
+import { levelsSeen, planRun } from '../groove-shape.ts';
+import { middle2, type Vec2 } from '../../geometry/path.ts';
+import type { GrooveEnd } from '../base.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import { positive } from '../strip/describe.ts';
 import { outerLoop } from '../strip/find.ts';
-import { floorSides, planFrame, type Side } from '../strip/sides.ts';
+import { floorSides, fromPlan, planFrame, type Side } from '../strip/sides.ts';
 import { wallTop } from '../strip/strip.ts';
 import type { DovetailFeature } from './schema.ts';
 
@@ -31,6 +34,20 @@ export const dovetailFamily: FeatureFamily<'dovetail'> = {
   describe: (f, say) =>
     `${say(f.mouthWidth)} / ${say(f.bottomWidth)} ↧${say(f.depth)}, ${+f.angle.toFixed(2)}°`,
   sortBy: (f) => f.bottomWidth,
+  groove: (f, frame) => {
+    if (!f.ends) return null;
+    const [a, b] = f.ends.map((e) => f.length / 2 - (e.open ? 0 : f.bottomWidth / 2));
+    const [top, bottom] = levelsSeen(f.at, f.axis, f.depth, frame);
+    return {
+      path: planRun(f.at, f.direction, -(a ?? 0), b ?? 0, frame),
+      closed: false,
+      ends: f.ends,
+      levels: [{ top, bottom, halfTop: f.mouthWidth / 2, halfBottom: f.bottomWidth / 2 }],
+      through: false,
+      isOneSided: false,
+      floorRadius: 0,
+    };
+  },
   opening: (f) => ({ runs: [straightRun(f.at, f.direction, f.length)], width: f.mouthWidth, depth: f.depth }),
 };
 
@@ -105,6 +122,15 @@ function readDovetail(
   const at = [0, 1, 2].map(
     (i) => entryAt(across, i) * middle + entryAt(along, i) * ((low + high) / 2) + entryAt(d, i) * top,
   ) as Vec3;
+  const direction = positive(along);
+  const openAt = sides.flatMap((s) => (s.kind === 'open' ? [middle2(s.from, s.to)] : []));
+  const frame = planFrame(d);
+  const ahead = (p: Vec2): number => dot(sub(fromPlan(frame, p, 0), at), direction);
+  const endAt = (sense: 1 | -1): GrooveEnd => ({
+    open: openAt.some((p) => sense * ahead(p) > 0),
+    // The floor's own length reaches as far as its longer side.
+    beyond: 0,
+  });
   const below = sub(at, scale(d, top - bottom - 0.02));
   return {
     family: 'dovetail',
@@ -112,13 +138,14 @@ function readDovetail(
     faces: [floor, ...leaning].flatMap((p) => entryAt(graph.patches, p).faces).sort((p, q) => p - q),
     reachableFrom: rays.firstHit(below, d) === null ? [roundVec(d)] : [],
     axis: roundVec(d),
-    direction: positive(along),
+    direction,
     mouthWidth: round(widthAt(top)),
     bottomWidth: round(widthAt(bottom)),
     depth: round(top - bottom),
     angle: round((Math.acos(Math.min(1, Math.abs(dot(na, d)))) * 180) / Math.PI),
     length: round(high - low),
-    openEnds: sides.filter((s) => s.kind === 'open').length,
+    openEnds: openAt.length,
+    ends: [endAt(-1), endAt(1)],
     at: roundVec(at),
   };
 }

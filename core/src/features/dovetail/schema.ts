@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { featureBase, vec3Schema } from '../base.ts';
+import { featureBase, grooveEndSchema, vec3Schema } from '../base.ts';
 
 export const dovetailSchema = z.object({
   ...featureBase,
@@ -13,6 +13,8 @@ export const dovetailSchema = z.object({
   /** Of the floor, mm. */
   length: z.number().positive(),
   openEnds: z.number().int().min(0).max(2),
+  /** Against its direction, and along it. */
+  ends: z.tuple([grooveEndSchema, grooveEndSchema]).optional(),
   /** The middle of the throat at the face. */
   at: vec3Schema,
 });

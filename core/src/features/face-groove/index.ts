@@ -2,10 +2,11 @@ import { depthChanges, raised, raisedPiece } from '../changes.ts';
 import { first as firstOf, known } from '../../lists.ts';
 import { piecePoints } from '../curves.ts';
 import { segmentPoint } from '../../geometry/path.ts';
+import { levelsSeen, planPieces, SHUT, stripShape } from '../groove-shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
-import { atTop, centrelinePieces, isTaken, stripFaces, stripLength, stripReach } from '../strip/describe.ts';
+import { atTop, centrelinePieces, footOf, isTaken, stripFaces, stripLength, stripReach } from '../strip/describe.ts';
 import { strips } from '../strip/find.ts';
 import type { Strip } from '../strip/strip.ts';
 import type { FaceGrooveFeature } from './schema.ts';
@@ -34,6 +35,14 @@ export const faceGrooveFamily: FeatureFamily<'face-groove'> = {
   describe: (f, say) =>
     `${f.outerDiameter === undefined ? '' : `⌀${say(f.outerDiameter)} / ⌀${say(known(f.innerDiameter, 'its inner diameter'))}, `}${say(f.width)} wide ↧${say(f.depth)}`,
   sortBy: (f) => f.width,
+  groove: (f, frame) =>
+    stripShape(planPieces(f.centreline, f.axis, frame), levelsSeen(f.at, f.axis, f.depth, frame), {
+      width: f.width,
+      closed: true,
+      ends: [SHUT, SHUT],
+      through: false,
+      floorRadius: f.floorRadius,
+    }),
   opening: (f) => ({
     runs: f.centreline.map((p) => piecePoints(p, f.axis)),
     width: f.width,
@@ -58,6 +67,7 @@ function recogniseFaceGrooves(context: RecogniseContext): Recognised<FaceGrooveF
       width: round(s.width),
       depth: round(s.top - s.bottom),
       centrelineLength: round(stripLength(s)),
+      ...footOf(s),
       centreline: centrelinePieces(s),
       at: roundVec(atTop(s, segmentPoint(first, 0.5))),
       ...(shape === 'ring' && first.kind === 'arc'

@@ -9,6 +9,7 @@ export const faceGrooveSchema = z.object({
   width: z.number().positive(),
   depth: z.number().positive(),
   centrelineLength: z.number().positive(),
+  floorRadius: z.number().positive().optional(),
   /** At the level of the face. */
   centreline: z.array(curvePieceSchema),
   /** On the centre line, at the face. */

@@ -1,4 +1,5 @@
 import { depthChanges, raised } from '../changes.ts';
+import { levelsSeen, planRun, stripShape } from '../groove-shape.ts';
 import { at } from '../../lists.ts';
 import { straightRun } from '../curves.ts';
 import { dot, distance, type Vec3, isParallel, isAlong, isSquare } from '../../geometry/vec.ts';
@@ -7,6 +8,8 @@ import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import {
   atTop,
+  footOf,
+  grooveEnds,
   isTaken,
   lineBetween,
   overallLine,
@@ -43,6 +46,14 @@ export const slotFamily: FeatureFamily<'slot'> = {
   describe: (f, say) =>
     `${say(f.width)} x ${say(f.length)}${f.bottom === 'open' ? ' THRU' : ` ↧${say(f.depth)}`}`,
   sortBy: (f) => f.width,
+  groove: (f, frame) => {
+    if (!f.ends) return null;
+    const { width, length, depth, bottom, ends, floorRadius } = f;
+    const [a, b] = ends.map((e) => length / 2 - (e.open ? 0 : width / 2));
+    const run = planRun(f.centre, f.direction, -(a ?? 0), b ?? 0, frame);
+    const levels = levelsSeen(f.centre, f.axis, depth, frame);
+    return stripShape(run, levels, { width, ends, through: bottom === 'open', floorRadius });
+  },
   // Its round ends are within the width; square open ends reach to its full length.
   opening: (f) => ({ runs: [straightRun(f.centre, f.direction, f.length)], width: f.width, depth: f.depth }),
 };
@@ -54,7 +65,9 @@ function recogniseSlots(context: RecogniseContext): Recognised<SlotFeature> {
   for (const s of strips(context)) {
     const line = overallLine(s);
     if (!line || s.closed || s.ceilings.length > 0 || isTaken(context, s)) continue;
-    const direction = positive(lineBetween(s, line.from, line.to));
+    const along = lineBetween(s, line.from, line.to);
+    const direction = positive(along);
+    const [start, end] = grooveEnds(s);
     const open = s.ends.filter((e) => e === 'open').length;
     const faces = stripFaces(context, s);
     const reachableFrom = stripReach(context, s);
@@ -78,6 +91,8 @@ function recogniseSlots(context: RecogniseContext): Recognised<SlotFeature> {
       bottom: s.floor < 0 ? 'open' : 'flat',
       centre: roundVec(atTop(s, middle)),
       direction,
+      ends: isAlong(along, direction) ? [start, end] : [end, start],
+      ...footOf(s),
     });
   }
   const features = joinAcross(context, slots);
@@ -140,6 +155,7 @@ function joinPair(
   const centre = [0, 1, 2].map((i) =>
     round(at(a.centre, i) + (low + length / 2) * at(a.direction, i)),
   ) as Vec3;
+  const [before, behind] = u > 0 ? [a, b] : [b, a];
   const openEnds = (a.kind === 'open-both-ends' ? 2 : 1) + (b.kind === 'open-both-ends' ? 2 : 1) - 2;
   return {
     ...a,
@@ -147,6 +163,7 @@ function joinPair(
     kind: openEnds === 0 ? 'closed' : openEnds === 1 ? 'open-one-end' : 'open-both-ends',
     length: round(length),
     centre,
+    ...(before.ends && behind.ends ? { ends: [before.ends[0], behind.ends[1]] } : {}),
     reachableFrom: a.reachableFrom.filter((d) => b.reachableFrom.some((e) => distance(d, e) < 1e-4)),
   };
 }

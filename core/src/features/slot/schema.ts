@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { featureBase, vec3Schema } from '../base.ts';
+import { featureBase, grooveEndSchema, vec3Schema } from '../base.ts';
 
 export const slotSchema = z.object({
   ...featureBase,
@@ -14,5 +14,9 @@ export const slotSchema = z.object({
   centre: vec3Schema,
   /** Along it. */
   direction: vec3Schema,
+  /** Against its direction, and along it. */
+  ends: z.tuple([grooveEndSchema, grooveEndSchema]).optional(),
+  /** At the foot of its walls, mm. */
+  floorRadius: z.number().positive().optional(),
 });
 export type SlotFeature = z.infer<typeof slotSchema>;

@@ -1,7 +1,7 @@
 import { at } from '../../lists.ts';
 import { pathLength, pathMiddle, segmentPoint, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { along, scale, type Vec3 } from '../../geometry/vec.ts';
-import type { CurvePiece } from '../base.ts';
+import type { CurvePiece, GrooveEnd } from '../base.ts';
 import type { RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { fromPlan } from './sides.ts';
@@ -43,6 +43,16 @@ export const centrelinePieces = (s: Strip): CurvePiece[] =>
       turn: round(piece.turn),
     };
   });
+
+/** How its middle line ends, from its start on. */
+export const grooveEnds = (s: Strip): [GrooveEnd, GrooveEnd] => [
+  { open: s.ends[0] === 'open', beyond: round(s.beyond[0]) },
+  { open: s.ends[1] === 'open', beyond: round(s.beyond[1]) },
+];
+
+/** The radius at the foot of its walls, where there is one. */
+export const footOf = ({ floorRadius }: Strip): { floorRadius?: number } =>
+  floorRadius > 0 ? { floorRadius: round(floorRadius) } : {};
 
 export const stripLength = (s: Strip): number => pathLength(s.centreline);
 export const openEnds = (s: Strip): number => s.ends.filter((e) => e === 'open').length;

@@ -64,6 +64,8 @@ function blindStrips(context: RecogniseContext): Strip[] {
       width: shape.width,
       closed: shape.closed,
       ends: shape.ends,
+      beyond: shape.beyond,
+      floorRadius: footRadius(context, patch.loops.flat()),
       left: wallPatches(shape.left),
       right: wallPatches(shape.right),
       others: wallPatches(shape.caps),
@@ -76,6 +78,16 @@ function blindStrips(context: RecogniseContext): Strip[] {
     });
   }
   return out;
+}
+
+/** Largest radius of the fillets along a floor's borders, mm; 0 where there are none. */
+function footRadius({ graph }: RecogniseContext, borders: readonly Border[]): number {
+  const radii = borders.map((b) => {
+    const other = b.convexity === 'smooth' && b.other >= 0 ? entryAt(graph.patches, b.other) : null;
+    const s = other?.reversed ? other.surface : null;
+    return s?.kind === 'cylinder' ? s.radius : s?.kind === 'torus' ? s.minorRadius : 0;
+  });
+  return Math.max(0, ...radii);
 }
 
 interface Level {
@@ -236,6 +248,8 @@ function throughStrip(
     width: shape.width,
     closed: false,
     ends: shape.ends as [StripEnd, StripEnd],
+    beyond: shape.beyond,
+    floorRadius: 0,
     left: wallPatches(shape.left),
     right: wallPatches(shape.right),
     others: wallPatches(shape.caps),

@@ -1,6 +1,14 @@
-import { at, first } from '../../lists.ts';
+import { at, first, last } from '../../lists.ts';
 import type { Frame } from '../../geometry/frame.ts';
-import { centreLine, reversePath, widthBetween, type Segment } from '../../geometry/path.ts';
+import {
+  centreLine,
+  dot2,
+  reversePath,
+  sub2,
+  tangentAt,
+  widthBetween,
+  type Segment,
+} from '../../geometry/path.ts';
 import { dot, type Vec3, isParallel, isAgainst, isAlong } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal, type Patch, type PatchGraph } from '../../model/patches.ts';
 import type { SolidModel } from '../../model/solid-model.ts';
@@ -19,6 +27,10 @@ export interface Strip {
   /** It has no ends. */
   closed: boolean;
   ends: [StripEnd, StripEnd] | [];
+  /** How much farther than the middle line one of the walls runs at an open end, mm: a mouth at an angle. */
+  beyond: [number, number];
+  /** Of the fillet at the foot of its walls, mm; 0: the floor is flat to the wall. */
+  floorRadius: number;
   /** Patches. */
   left: number[];
   right: number[];
@@ -37,6 +49,7 @@ export interface StripShape {
   width: number;
   closed: boolean;
   ends: [StripEnd, StripEnd] | [];
+  beyond: [number, number];
   left: Wall[];
   right: Wall[];
   caps: Wall[];
@@ -100,7 +113,31 @@ function between(back: Wall[], right: Wall[], caps: Wall[], ends: [StripEnd, Str
   for (const c of caps)
     if (c.segment.kind !== 'arc' || Math.abs(2 * c.segment.radius - width) > END_FIT) return null;
   const centreline = centreLine(leftPath, rightPath, width);
-  return centreline && { centreline, width, closed: false, ends, left, right, caps };
+  if (!centreline) return null;
+  const beyond = runsBeyond(centreline, leftPath, rightPath);
+  return {
+    centreline,
+    width,
+    closed: false,
+    ends,
+    beyond: [ends[0] === 'open' ? beyond[0] : 0, ends[1] === 'open' ? beyond[1] : 0],
+    left,
+    right,
+    caps,
+  };
+}
+
+/** How much farther than a middle line the walls run at its start and its end, along it. */
+function runsBeyond(middle: Segment[], left: Segment[], right: Segment[]): [number, number] {
+  const far = (end: 'from' | 'to', s: Segment, walls: Segment[]): number => {
+    const away = tangentAt(s, end);
+    const sense = end === 'to' ? 1 : -1;
+    return Math.max(0, ...walls.map((w) => sense * dot2(sub2(w[end], s[end]), away)));
+  };
+  return [
+    far('from', first(middle), [first(left), first(right)]),
+    far('to', last(middle), [last(left), last(right)]),
+  ];
 }
 
 /** The width at the first pair of like segments; an outer corner's arc may stand alone before it. */
@@ -131,7 +168,8 @@ export function stripRound(outer: Side[], island: Side[]): StripShape | null {
       const width = widthBetween(at(leftPath, i), first(turnedRight));
       if (width === null) continue;
       const centreline = centreLine(turnLeft(i), turnedRight, width);
-      if (centreline) return { centreline, width, closed: true, ends: [], left, right, caps: [] };
+      if (centreline)
+        return { centreline, width, closed: true, ends: [], beyond: [0, 0], left, right, caps: [] };
     }
   }
   return null;

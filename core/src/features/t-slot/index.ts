@@ -1,13 +1,16 @@
 import { raised } from '../changes.ts';
 import { at, first as firstOf } from '../../lists.ts';
 import { straightRun } from '../curves.ts';
-import { dot, sub, isAgainst, isSquare } from '../../geometry/vec.ts';
-import { planeNormal } from '../../model/patches.ts';
+import { dot, sub, isAgainst, isAlong, isSquare } from '../../geometry/vec.ts';
+import { extentAlong, planeNormal } from '../../model/patches.ts';
+import { levelsSeen, planRun } from '../groove-shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import {
   atTop,
+  footOf,
+  grooveEnds,
   lineBetween,
   openEnds,
   overallLine,
@@ -51,6 +54,31 @@ export const tSlotFamily: FeatureFamily<'t-slot'> = {
   describe: (f, say) =>
     `${say(f.mouthWidth)} / ${say(f.headWidth)} x ${say(f.headHeight)} ↧${say(f.mouthDepth + f.headHeight)}`,
   sortBy: (f) => f.headWidth,
+  groove: (f, frame) => {
+    if (!f.ends || !f.throat) return null;
+    const { mouthWidth, mouthDepth, headWidth, headHeight, ends } = f;
+    const [a, b] = ends.map((e) => f.length / 2 - (e.open ? 0 : headWidth / 2));
+    const [top] = levelsSeen(f.at, f.axis, 0, frame);
+    const ceiling = top - mouthDepth;
+    return {
+      path: planRun(f.at, f.direction, -(a ?? 0), b ?? 0, frame),
+      closed: false,
+      ends,
+      levels: [
+        {
+          top,
+          bottom: ceiling,
+          halfTop: mouthWidth / 2,
+          halfBottom: mouthWidth / 2,
+          path: planRun(f.at, f.direction, f.throat[0], f.throat[1], frame),
+        },
+        { top: ceiling, bottom: ceiling - headHeight, halfTop: headWidth / 2, halfBottom: headWidth / 2 },
+      ],
+      through: false,
+      isOneSided: false,
+      floorRadius: f.floorRadius ?? 0,
+    };
+  },
   opening: (f) => ({
     runs: [straightRun(f.at, f.direction, f.length)],
     width: f.mouthWidth,
@@ -124,19 +152,29 @@ function readTSlot(context: RecogniseContext, head: Strip): Found<TSlotFeature> 
   const ceiling = dot(firstOf(at(model.edges, firstOf(firstOf(ceilingPatch.loops)).edge).points), d);
   const top = Math.min(...facing.map((x) => wallTop(model, graph, x.wall, d, ceiling).top));
   const lifted: Strip = { ...head, top };
+  const along = positive(direction);
+  const middleOfHead = atTop(lifted, [(line.from[0] + line.to[0]) / 2, (line.from[1] + line.to[1]) / 2]);
+  const runs = [first, opposite].map((s) => extentAlong(model, at(graph.patches, s.wall), along));
+  const [start, end] = grooveEnds(head);
   return {
     family: 't-slot',
     solid: context.solid,
     faces: stripFaces(context, head, throat),
     reachableFrom: stripReach(context, head),
     axis: roundVec(d),
-    direction: positive(direction),
+    direction: along,
     mouthWidth: round(first.away + opposite.away),
     mouthDepth: round(top - ceiling),
     headWidth: round(head.width),
     headHeight: round(ceiling - head.bottom),
     length: round(line.length),
     openEnds: openEnds(head),
-    at: roundVec(atTop(lifted, [(line.from[0] + line.to[0]) / 2, (line.from[1] + line.to[1]) / 2])),
+    ends: isAlong(direction, along) ? [start, end] : [end, start],
+    throat: [
+      round(Math.min(...runs.map((r) => r[0])) - dot(middleOfHead, along)),
+      round(Math.max(...runs.map((r) => r[1])) - dot(middleOfHead, along)),
+    ],
+    ...footOf(head),
+    at: roundVec(middleOfHead),
   };
 }

@@ -5,6 +5,7 @@ import {
   distance2,
   lineDirection,
   middle2,
+  reversePath,
   segmentLength,
   segmentPoint,
   sub2,
@@ -13,6 +14,9 @@ import {
 } from '../../geometry/path.ts';
 import { along, dot, scale, type Vec3, isParallel, isAgainst } from '../../geometry/vec.ts';
 import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
+import type { CurvePiece, GrooveEnd } from '../base.ts';
+import { planPieces, SHUT } from '../groove-shape.ts';
+import { toFrame } from '../../geometry/frame.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
@@ -29,6 +33,23 @@ export const wallGrooveFamily: FeatureFamily<'wall-groove'> = {
   recognise: recogniseWallGrooves,
   place: (f) => f.at,
   group: (f) => `Wall grooves, ${f.side}, ${f.loop === 'closed' ? 'all round' : 'open'}`,
+  groove: (f, frame) => {
+    if (!f.mouth || !f.ends) return null;
+    const isTurned = dot(f.axis, frame.z) < 0;
+    const path = planPieces(f.mouth, f.axis, frame);
+    const z = toFrame(frame, f.at)[2];
+    return {
+      // Seen from the other side the air would lie on its right.
+      path: isTurned ? reversePath(path) : path,
+      closed: f.loop === 'closed',
+      ends: isTurned ? [f.ends[1], f.ends[0]] : f.ends,
+      levels: [{ top: z + f.width / 2, bottom: z - f.width / 2, halfTop: f.depth, halfBottom: f.depth }],
+      through: false,
+      isOneSided: true,
+      floorRadius: 0,
+      ...(f.runOut === undefined ? {} : { runOut: f.runOut }),
+    };
+  },
   sizeKey: (f, anyDepth) =>
     [
       'wall-groove',
@@ -129,6 +150,7 @@ function readWallGroove(
       length: round(mouth.length),
       side,
       at: roundVec(middle),
+      ...mouthPieces(mouth, chain, frame, axis, level + width / 2),
       edges: mouth.edges,
     },
   };
@@ -164,6 +186,8 @@ function oppositePlane(
 }
 
 interface Mouth {
+  /** Pieces of the wall's edge, in no order, with the groove on the left as the frame sees it. */
+  segments: Segment[];
   depth: number;
   length: number;
   at: Vec2;
@@ -211,6 +235,7 @@ function mouthOf(
     depth,
     length: edges.reduce((sum, r) => sum + segmentLength(r.segment), 0),
     at: segmentPoint(longest.segment, 0.5),
+    segments: edges.map((r) => r.segment),
     edges: edges.map((r) => r.border.edge),
     outward: (f) =>
       outwardFrom(
@@ -234,9 +259,68 @@ function wholeArc(walls: Wall[], rims: { border: Border; segment: Segment }[]): 
     depth: Math.abs(cross2(lineDirection(line), sub2(deepest, line.from))),
     length: segmentLength(line),
     at,
+    segments: [line],
     edges: [first(lines).border.edge],
     outward: (f) => outwardFrom(f, deepest, at),
   };
+}
+
+/** The wall's edge as one chain in space, and how it ends. Nothing where its pieces do not join. */
+function mouthPieces(
+  { segments }: Mouth,
+  { walls, closed }: { walls: Wall[]; closed: boolean },
+  frame: ReturnType<typeof planFrame>,
+  axis: Vec3,
+  level: number,
+): Pick<WallGrooveFeature, 'mouth' | 'ends' | 'runOut'> {
+  const chain = chained(segments, closed);
+  if (!chain) return {};
+  // The frame looks along the ceiling's own way out: where that is not the axis' sense, left and right change places.
+  const isTurned = dot(frame.z, axis) < 0;
+  const run = isTurned ? chain : reversePath(chain);
+  const mouth = run.map((s): CurvePiece => {
+    const [from, to] = [fromPlan(frame, s.from, level), fromPlan(frame, s.to, level)].map(roundVec);
+    const ends = { from: known(from, 'its start'), to: known(to, 'its end') };
+    return s.kind === 'line'
+      ? { kind: 'line', ...ends }
+      : {
+          kind: 'arc',
+          ...ends,
+          centre: roundVec(fromPlan(frame, s.centre, level)),
+          radius: round(s.radius),
+          turn: round(isTurned ? -s.turn : s.turn),
+        };
+  });
+  const runs = [first(walls), entryAt(walls, walls.length - 1)].map(({ segment }) =>
+    segment.kind === 'arc' && !closed && !segments.some((m) => depthBetween(segment, m) !== null)
+      ? segment.radius
+      : null,
+  );
+  // Back walls run as the groove lies, with it on their left, and so does the mouth against them.
+  const [a, b] = isTurned ? [runs[1], runs[0]] : [runs[0], runs[1]];
+  const runOut = runs.find((r) => r !== null);
+  const end = (r: number | null | undefined): GrooveEnd => ({ open: r === null, beyond: 0 });
+  return {
+    mouth,
+    ends: closed ? [SHUT, SHUT] : [end(a), end(b)],
+    ...(runOut ? { runOut: round(runOut) } : {}),
+  };
+}
+
+/** Pieces in the order in which they follow each other; null where they are not one chain. */
+function chained(segments: readonly Segment[], closed: boolean): Segment[] | null {
+  const rest = [...segments];
+  const follows = (a: Segment, b: Segment): boolean => distance2(a.to, b.from) < 5e-3;
+  const start = closed ? rest[0] : rest.find((s) => !rest.some((o) => o !== s && follows(o, s)));
+  if (!start) return null;
+  const out = [start];
+  rest.splice(rest.indexOf(start), 1);
+  while (rest.length > 0) {
+    const next = rest.findIndex((s) => follows(entryAt(out, out.length - 1), s));
+    if (next < 0) return null;
+    out.push(...rest.splice(next, 1));
+  }
+  return out;
 }
 
 const outwardFrom = (f: ReturnType<typeof planFrame>, from: Vec2, to: Vec2): Vec3 => {
