@@ -16,6 +16,8 @@ export const cuttingRowSchema = z.object({
   feedShare: z.number().nonnegative().default(0),
   /** Feed a turn or tooth never above this, mm: beyond some diameter it is the machine's force and not the tool that decides. */
   maxFeedPerTurn: z.number().positive().default(0.35),
+  /** Of mills in a cut as wide as they are: share of the feed, and the usual depth of such a cut as a share of the diameter. */
+  fullWidth: z.object({ feed: z.number().positive().max(1), depth: z.number().positive() }).optional(),
 });
 export type CuttingRow = z.infer<typeof cuttingRowSchema>;
 
@@ -96,6 +98,15 @@ export const cuttingRow = (
         tool.diameter < (r.below ?? Infinity),
     )
     .sort((a, b) => width(a) - width(b))[0];
+/** Where a material says nothing of cuts as wide as the cutter. */
+const USUAL_FULL_WIDTH = { feed: 0.7, depth: 0.5 };
+
+/** Share of the feed in a cut as wide as the cutter, and how deep such a cut usually is, mm. */
+export function fullWidthCut(material: Material, tool: Tool): { feedShare: number; depth: number } {
+  const { feed, depth } = cuttingRow(material, tool)?.fullWidth ?? USUAL_FULL_WIDTH;
+  return { feedShare: feed, depth: Math.min(depth * tool.diameter, tool.fluteLength) };
+}
+
 const width = (r: CuttingRow): number => (r.below ?? Infinity) - (r.from ?? 0);
 
 /** Speed and feed of a tool in a material for a hole of that depth, held to the machine's limits; the feed follows a clamped speed. */

@@ -1,5 +1,6 @@
 import { besidePath } from '../geometry/parallel.ts';
-import type { Segment, Vec2 } from '../geometry/path.ts';
+import { dot2, sub2, tangentAt, type Segment, type Vec2 } from '../geometry/path.ts';
+import { first, last } from '../lists.ts';
 import { toFrame, type Frame } from '../geometry/frame.ts';
 import { dot, type Vec3 } from '../geometry/vec.ts';
 import type { CurvePiece, GrooveEnd } from './base.ts';
@@ -54,21 +55,26 @@ export function offMiddle(s: GrooveShape, p: Vec2, path: readonly Segment[] = s.
   const { off, beyond } = besidePath(path, p);
   if (s.isOneSided) return -off;
   const [start, end] = s.ends;
-  const isOut = (beyond === 'start' && start.open) || (beyond === 'end' && end.open);
-  if (!isOut) return Math.abs(off);
-  const piece = beyond === 'start' ? path[0] : path[path.length - 1];
-  return piece ? asideOf(piece, p, beyond === 'start' ? 'from' : 'to') : Math.abs(off);
+  if (beyond === null || !(beyond === 'start' ? start : end).open) return Math.abs(off);
+  // Beside the tangent at that end.
+  const ahead = pastEnd(path, p, beyond);
+  return Math.sqrt(Math.max(0, off * off - ahead * ahead));
 }
 
-/** How far a place lies beside the tangent at an end. */
-function asideOf(s: Segment, p: Vec2, end: 'from' | 'to'): number {
-  const at = s[end];
-  const other = s.kind === 'line' ? (end === 'from' ? s.to : s.from) : s.centre;
-  const [ux, uy] = [other[0] - at[0], other[1] - at[1]];
-  const l = Math.hypot(ux, uy) || 1;
-  const [dx, dy] = [p[0] - at[0], p[1] - at[1]];
-  const [across, along] = [(dx * uy - dy * ux) / l, (dx * ux + dy * uy) / l];
-  return Math.abs(s.kind === 'line' ? across : along);
+/** The same of a place in the groove; Infinity for one past an open end, or in the air before a wall. */
+export function offInside(s: GrooveShape, p: Vec2, path: readonly Segment[] = s.path): number {
+  const { off, beyond } = besidePath(path, p);
+  if (s.isOneSided) return off > 0 || beyond !== null ? Infinity : -off;
+  const end = beyond === 'start' ? s.ends[0] : beyond === 'end' ? s.ends[1] : null;
+  if (!end?.open) return Math.abs(off);
+  return beyond !== null && pastEnd(path, p, beyond) <= end.beyond ? offMiddle(s, p, path) : Infinity;
+}
+
+/** How far past an end of a chain a place lies, along its tangent there, mm. */
+export function pastEnd(path: readonly Segment[], p: Vec2, end: 'start' | 'end'): number {
+  const s = end === 'start' ? first(path) : last(path);
+  const [at, t] = end === 'start' ? [s.from, tangentAt(s, 'from')] : [s.to, tangentAt(s, 'to')];
+  return (end === 'start' ? -1 : 1) * dot2(sub2(p, at), t);
 }
 
 /** Exact pieces in space, in plan as seen from a frame's Z. */

@@ -30,10 +30,10 @@ function chain(pieces: readonly { length: number; turn: number }[]): Segment[] {
   return out;
 }
 const chains = fc
-  .array(
-    fc.record({ length: num(3, 30), turn: fc.oneof(num(0.2, 0.9), num(-0.9, -0.2)) }),
-    { minLength: 1, maxLength: 4 },
-  )
+  .array(fc.record({ length: num(3, 30), turn: fc.oneof(num(0.2, 0.9), num(-0.9, -0.2)) }), {
+    minLength: 1,
+    maxLength: 4,
+  })
   .map(chain);
 
 describe('a parallel curve', () => {
@@ -53,7 +53,10 @@ describe('a parallel curve', () => {
   });
 
   it('has a sharp corner where the inside of a bend leaves no arc', () => {
-    const bend = chain([{ length: 20, turn: Math.PI / 2 }, { length: 20, turn: 0.3 }]).slice(0, 3);
+    const bend = chain([
+      { length: 20, turn: Math.PI / 2 },
+      { length: 20, turn: 0.3 },
+    ]).slice(0, 3);
     const inside = parallelPath(bend, 15, false)!;
     expect(inside.map((s) => s.kind)).toEqual(['line', 'line']);
     // 12 of radius before the corner, 15 beside each line: both lines are 3 shorter than to the arc's ends.

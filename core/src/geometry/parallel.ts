@@ -132,8 +132,7 @@ export function besidePath(path: readonly Segment[], p: Vec2): BesidePath {
   path.forEach((s, i) => {
     const { off, end } = besideSegment(s, p);
     if (Math.abs(off) >= Math.abs(best.off)) return;
-    const beyond =
-      i === 0 && end === 'from' ? 'start' : i === path.length - 1 && end === 'to' ? 'end' : null;
+    const beyond = i === 0 && end === 'from' ? 'start' : i === path.length - 1 && end === 'to' ? 'end' : null;
     best = { off, beyond };
   });
   return best;

@@ -10,7 +10,8 @@ import { outlines } from '../tools/profile.ts';
 import { isReached, labelOf, type PlannerInput } from './placed.ts';
 import type { Row } from './row.ts';
 import type { JobView, RowFamily } from './row-planner.ts';
-import { StepPlanner } from './step-planner.ts';
+import { takeMade } from './method-candidates.ts';
+import { NOTHING, StepPlanner } from './step-planner.ts';
 
 /** The one way in which bosses are made here: what stands is threaded. */
 const METHOD = { id: 'thread-milled-boss', name: 'thread-milled boss' };
@@ -25,7 +26,7 @@ export class BossRows implements RowFamily {
     private readonly job: JobView,
   ) {
     this.steps = new StepPlanner(
-      (bosses) => ({ holes: [], bosses }),
+      (bosses) => ({ ...NOTHING, bosses }),
       input,
       outlines(input.library),
       (mm) => job.say(mm),
@@ -63,13 +64,7 @@ export class BossRows implements RowFamily {
     for (const [k, bosses] of groups) {
       const made = this.steps.plan(row, decision, at(setups, k), bosses, [STEP], '');
       row.setupId = at(setups, firstOf([...groups.keys()])).setup.id;
-      row.blocked.push(...made.blocked);
-      row.reasons.push(...made.missing.map((m) => m.missing));
-      row.wants.push(...made.missing.flatMap((m) => m.need ?? []));
-      for (const o of made.operations) {
-        row.operations.push({ ...o, position: row.operations.length, after: [] });
-        row.remarks.push(...o.remarks);
-      }
+      takeMade(row, made, new Set());
     }
   }
 }

@@ -2,14 +2,7 @@ import { at, first as firstOf } from '../lists.ts';
 import { formatCallout } from '../callout/callout.ts';
 import { isHole } from '../features/family.ts';
 import { narrowest } from '../features/hole/recognise.ts';
-import {
-  farSideSteps,
-  methodsFor,
-  stepsOf,
-  whyNotMade,
-  whyNotMethod,
-  type MethodSubject,
-} from '../methods/match.ts';
+import { farSideSteps, stepsOf } from '../methods/match.ts';
 import type { FitWish, Method } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
@@ -22,7 +15,8 @@ import type { JobView, RowFamily } from './row-planner.ts';
 import { foldReasons, guessesOf, threadFit } from './row-words.ts';
 import { subjectOf } from './subject.ts';
 import { Standing } from './standing.ts';
-import { StepPlanner, type Made } from './step-planner.ts';
+import { bestMade, candidatesFor, sayLacks, takeMade } from './method-candidates.ts';
+import { NOTHING, StepPlanner } from './step-planner.ts';
 
 /** Plans the rows of holes: what the print says is laid over the model, then the best method that the shop's tools can do is taken. */
 export class HoleRows implements RowFamily {
@@ -36,7 +30,7 @@ export class HoleRows implements RowFamily {
   ) {
     this.say = (mm) => job.say(mm);
     this.steps = new StepPlanner(
-      (holes) => ({ holes, bosses: [] }),
+      (holes) => ({ ...NOTHING, holes }),
       input,
       outlines(input.library),
       this.say,
@@ -95,96 +89,29 @@ export class HoleRows implements RowFamily {
     const after = new Set<string>();
     const placed = views.map((v) => this.standing.view(v, k, row, after));
     row.holes.push(...placed);
-    // The first that the shop's tools can do; where none can, one that only something in the way keeps from it, else the first of all says
-    // what is missing.
-    let first: Made | null = null;
-    let method: Method | null = null;
-    // What keeps each method from it, in their order.
-    const lacks: string[] = [];
-    for (const candidate of this.candidates(row, decision, placed)) {
-      const steps = stepsOf(candidate, firstOf(placed), row.thread !== null);
-      const made = this.steps.plan(row, decision, where, placed, steps, '');
-      const isDone = made.missing.length === 0 && made.operations.length > 0;
-      const [lack] = made.missing;
-      if (lack) lacks.push(`"${candidate.name}": ${lack.missing}`);
-      if (isDone || !first || (first.missing.length > 0 && made.missing.length === 0))
-        [first, method] = [made, candidate];
-      if (isDone) break;
-    }
-    if (!first || !method) {
+    const best = bestMade(this.candidates(row, decision, placed), (m) =>
+      this.steps.plan(row, decision, where, placed, stepsOf(m, firstOf(placed), row.thread !== null), ''),
+    );
+    if (!best) {
       if (row.reasons.length === 0)
         row.reasons.push(
           'No method applies to it. Leave it out with a reason, or correct what the print says.',
         );
       return;
     }
+    const { method, made } = best;
     row.method ??= { id: method.id, name: method.name };
-    const [instead, ...others] = lacks;
-    if (instead !== undefined && first.missing.length === 0)
-      row.remarks.push({
-        rule: 'method-instead',
-        severity: 'note',
-        message: `"${method.name}" makes it, not ${instead}`,
-      });
     if (row.holes.length === placed.length)
       row.remarks.push(...checkLimits(row.print, heldBy(method), this.say));
-    this.take(row, first, after);
-    if (first.missing.length > 0) row.reasons.push(...others.map((why) => `Nor ${why}`));
-    if (first.holes.some((h) => h.farSteps.length > 0))
-      this.planFarSide(row, decision, k, first.holes, method);
+    takeMade(row, made, after);
+    sayLacks(row, best);
+    if (made.holes.some((h) => h.farSteps.length > 0)) this.planFarSide(row, decision, k, made.holes, method);
   }
 
-  /** Methods that may make these holes, best first: the one that was chosen, else all that apply. */
   private candidates(row: Row, decision: SizeDecision, holes: readonly HoleView[]): Method[] {
     const { library, material } = this.input;
     const all = [...library.methods, ...SHIPPED_METHODS];
-    const subject = subjectOf(row, firstOf(holes), material.id);
-    const apply = methodsFor(all, subject);
-    row.methods = apply.map(({ id, name }) => ({ id, name }));
-    if (decision.method !== undefined) {
-      const chosen = all.find((m) => m.id === decision.method);
-      if (chosen)
-        return decision.operations
-          ? this.changed(row, chosen, decision.operations, subject)
-          : this.chosen(row, chosen, subject);
-      row.remarks.push({
-        rule: 'method-gone',
-        severity: 'warning',
-        message: `The method that was chosen (${decision.method}) is not in the list any more: the best that applies is taken.`,
-      });
-    }
-    // A shop's own method that leaves something out never makes half a hole by itself.
-    const whole = apply.filter((m) => !m.onRequest && whyNotMade(m, subject) === null);
-    return decision.operations ? this.changed(row, whole[0], decision.operations, subject) : whole;
-  }
-
-  /** A method with the operations that were changed for this size. */
-  private changed(
-    row: Row,
-    base: Method | undefined,
-    operations: Method['operations'],
-    subject: MethodSubject,
-  ): Method[] {
-    return base ? this.chosen(row, { ...base, name: `${base.name}, changed here`, operations }, subject) : [];
-  }
-
-  /** A chosen method that would leave out what the hole has is refused; one that is meant for others is taken, and it is said. */
-  private chosen(row: Row, method: Method, subject: MethodSubject): Method[] {
-    const leaves = whyNotMade(method, subject);
-    if (leaves !== null) {
-      row.reasons.push(
-        `The chosen method "${method.name}" does not fit: ${leaves}. Choose another, or the best.`,
-      );
-      return [];
-    }
-    const why = whyNotMethod(method, subject);
-    if (why !== null)
-      row.remarks.push({
-        rule: 'method-unfit',
-        severity: 'warning',
-        message: `"${method.name}" was chosen, though ${why}.`,
-      });
-    return [method];
+    return candidatesFor(row, decision, all, subjectOf(row, firstOf(holes), material.id));
   }
 
   /** What widens toward the far side, in the first setup that looks at it from there. */
@@ -207,23 +134,11 @@ export class HoleRows implements RowFamily {
       const seen = viewHole(v.feature, v.label, where.frame.frame);
       return seen ? [this.standing.view(seen, far, row, after)] : [];
     });
-    this.take(
+    takeMade(
       row,
       this.steps.plan(row, decision, where, there, farSideSteps(method, firstOf(there)), 'far '),
       after,
     );
-  }
-
-  /** Puts what was planned into the row. */
-  private take(row: Row, made: Made, after: ReadonlySet<string>): void {
-    row.blocked.push(...made.blocked);
-    row.reasons.push(...made.missing.map((m) => m.missing));
-    row.wants.push(...made.missing.flatMap((m) => m.need ?? []));
-    for (const o of made.operations) {
-      row.operations.push({ ...o, position: row.operations.length, after: [...after] });
-      row.remarks.push(...o.remarks);
-    }
-    for (const message of made.skipped) row.remarks.push({ rule: 'not-needed', severity: 'note', message });
   }
 }
 

@@ -5,6 +5,7 @@ import type { FeatureSize } from '../features/sets.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { formatLength } from '../units/length.ts';
 import { BossRows } from './boss-rows.ts';
+import { grooveRows } from './groove-rows.ts';
 import { HoleRows } from './hole-rows.ts';
 import { isReached, type PlannerInput } from './placed.ts';
 import { printOf } from './print.ts';
@@ -36,6 +37,7 @@ export interface JobView {
 const MAKING: Partial<Record<FamilyName, (input: PlannerInput, job: JobView) => RowFamily>> = {
   hole: (input, job) => new HoleRows(input, job),
   boss: (input, job) => new BossRows(input, job),
+  ...grooveRows,
 };
 
 /**
@@ -93,6 +95,7 @@ export class RowPlanner implements JobView {
       method: null,
       methods: [],
       holes: [],
+      grooves: [],
       operations: [],
       blocked: [],
       reasons: [],

@@ -1,5 +1,6 @@
 import type { Callout } from '../callout/callout.ts';
 import type { FeatureSize } from '../features/sets.ts';
+import type { GrooveView } from '../operations/groove-view.ts';
 import type { HoleView } from '../operations/hole-view.ts';
 import type { Remark } from '../operations/kind.ts';
 import type { PlannedOperation } from '../operations/planned.ts';
@@ -43,6 +44,8 @@ export interface Row {
   /** Methods that apply, the one that is taken among them. */
   methods: MethodName[];
   holes: HoleView[];
+  /** Of a row of slots, grooves or channels. */
+  grooves: GrooveView[];
   operations: PlannedOperation[];
   /** Features of a planned row that are left out, each with its reason. */
   blocked: { label: string; feature: string; reason: string }[];

@@ -1,5 +1,8 @@
 import { at, first, got } from '../lists.ts';
-import { isHole } from '../features/family.ts';
+import { isHole, type Feature } from '../features/family.ts';
+import { segmentPoint } from '../geometry/path.ts';
+import type { GrooveView } from '../operations/groove-view.ts';
+import type { SeenOpening } from '../space/openings.ts';
 import { narrowest } from '../features/hole/recognise.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import type { FeatureSize } from '../features/sets.ts';
@@ -14,6 +17,13 @@ import { isReached, labelOf, type PlacedSetup, type PlannerInput } from './place
 interface Rows {
   row(size: FeatureSize): Row;
   isMadeBefore(size: FeatureSize, feature: string, k: number): boolean;
+}
+
+/** Metal over a place when its turn comes, and cavities whose mouths lie over it. */
+interface Over {
+  metalZ: number;
+  from: string | null;
+  above: { feature: Feature; opening: SeenOpening }[];
 }
 
 /** What may stand over a hole when its turn comes, and which cavities its wall opens into by then. */
@@ -33,35 +43,68 @@ export class Standing {
 
   /** The hole as setup `k` finds it; sizes that it waits for in that setup are added to `after`. */
   view(view: HoleView, k: number, row: Row, after: Set<string>): HoleView {
-    const { space } = at(this.setups, k);
+    const over = this.over([[view.x, view.y]], view, k, after);
     const diameter = drilledStep(view)?.diameter ?? 2;
-    let [metalZ, from] = [view.entryZ, null as string | null];
-    const raise = (z: number, why: string): void => {
-      if (z > metalZ + 0.01) [metalZ, from] = [z, why];
-    };
-    raise(space.stockOver(view.x, view.y, 0), 'the stock');
-    let open = view.entryZ;
-    let isGuided = false;
-    for (const o of space.openingsOver(view.x, view.y, OVER_AXIS, view.entryZ)) {
-      if (o.feature === view.feature.id) continue;
-      const size = this.sizeOf.get(o.feature);
-      if (!size) continue;
-      const above = size.features.find((f) => f.id === o.feature);
-      if (above && isHole(above) && Math.abs(narrowest(above) - diameter) < 0.5 && o.runs.length === 1)
-        isGuided ||= Math.hypot(first(o.runs)[0] - view.x, first(o.runs)[1] - view.y) < 0.05;
-      if (this.rows.isMadeBefore(size, o.feature, k)) {
-        open = Math.max(open, o.top);
-        const container = this.rows.row(size);
-        if (container.operations.some((p) => p.setupId === at(this.setups, k).setup.id)) after.add(size.key);
-      } else raise(o.top, `${o.label} is not made before`);
-    }
-    const pocket = space.pocketTop(view.x, view.y, Math.max(view.entryZ, open));
-    if (pocket > Math.max(open, view.entryZ) + 0.1) raise(pocket, 'a pocket that is not made here');
-    if (metalZ > view.entryZ + 0.01 && from !== null) this.sayMetal(row, view, metalZ, from);
-    return { ...view, metalZ, metalFrom: from, isGuided, crossings: this.crossingsOf(view, k) };
+    const isGuided = over.above.some(({ feature, opening: { runs } }) => {
+      if (!isHole(feature) || Math.abs(narrowest(feature) - diameter) >= 0.5 || runs.length !== 1)
+        return false;
+      const [x, y] = first(runs);
+      return Math.hypot(x - view.x, y - view.y) < 0.05;
+    });
+    const seen = { ...view, ...this.raised(over, view, row) };
+    return { ...seen, isGuided, crossings: this.crossingsOf(view, k) };
   }
 
-  private sayMetal(row: Row, view: HoleView, metalZ: number, from: string): void {
+  /** The same of a slot, groove or channel: along the whole of it. */
+  groove(view: GrooveView, k: number, row: Row, after: Set<string>): GrooveView {
+    const places = view.shape.path.flatMap((s) => [0, 0.25, 0.5, 0.75, 1].map((t) => segmentPoint(s, t)));
+    return { ...view, ...this.raised(this.over(places, view, k, after), view, row) };
+  }
+
+  /** What stands over places in plan at a feature's top when its turn comes. */
+  private over(
+    places: readonly (readonly [number, number])[],
+    { entryZ, feature }: Pick<HoleView, 'entryZ'> & { feature: { id: string } },
+    k: number,
+    after: Set<string>,
+  ): Over {
+    const { space } = at(this.setups, k);
+    const out: Over = { metalZ: entryZ, from: null, above: [] };
+    const raise = (z: number, why: string): void => {
+      if (z > out.metalZ + 0.01) [out.metalZ, out.from] = [z, why];
+    };
+    for (const [x, y] of places) {
+      raise(space.stockOver(x, y, 0), 'the stock');
+      let open = entryZ;
+      for (const o of space.openingsOver(x, y, OVER_AXIS, entryZ)) {
+        if (o.feature === feature.id) continue;
+        const size = this.sizeOf.get(o.feature);
+        if (!size) continue;
+        const above = size.features.find((f) => f.id === o.feature);
+        if (above) out.above.push({ feature: above, opening: o });
+        if (this.rows.isMadeBefore(size, o.feature, k)) {
+          open = Math.max(open, o.top);
+          const container = this.rows.row(size);
+          if (container.operations.some((p) => p.setupId === at(this.setups, k).setup.id))
+            after.add(size.key);
+        } else raise(o.top, `${o.label} is not made before`);
+      }
+      const pocket = space.pocketTop(x, y, Math.max(entryZ, open));
+      if (pocket > Math.max(open, entryZ) + 0.1) raise(pocket, 'a pocket that is not made here');
+    }
+    return out;
+  }
+
+  private raised(
+    { metalZ, from }: Over,
+    view: HoleView | GrooveView,
+    row: Row,
+  ): Pick<HoleView, 'metalZ' | 'metalFrom'> {
+    if (metalZ > view.entryZ + 0.01 && from !== null) this.sayMetal(row, view, metalZ, from);
+    return { metalZ, metalFrom: from };
+  }
+
+  private sayMetal(row: Row, view: HoleView | GrooveView, metalZ: number, from: string): void {
     if (from === 'the stock') return;
     const known = row.remarks.find((r) => r.rule === 'starts-in-metal');
     if (known) return;

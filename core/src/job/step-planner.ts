@@ -2,24 +2,28 @@ import { first as firstOf } from '../lists.ts';
 import { MissingCuttingData } from '../cutting/material.ts';
 import type { MethodStep } from '../methods/match.ts';
 import { RelationError } from '../methods/relation.ts';
-import { orbitOf } from '../motion/work.ts';
+import { stretchesOf } from '../motion/stretches.ts';
 import type { HoleView } from '../operations/hole-view.ts';
 import type { KindContext, Missing, OperationKind, Planned, PlanResult, Remark } from '../operations/kind.ts';
 import type { PlannedOperation } from '../operations/planned.ts';
 import { operationKind } from '../operations/registry.ts';
 import { visitOrder } from '../order/ways.ts';
 import type { SizeDecision } from '../plan/plan.ts';
-import { partName } from '../space/space.ts';
+import { partName, type Space } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import type { PlacedSetup, PlannerInput } from './placed.ts';
 import type { Row } from './row.ts';
 
 /** What is planned: a feature as seen from a setup. */
-interface View {
+export interface View {
   label: string;
   feature: { id: string };
 }
+
+/** A kind's features, where it is given none of a family. */
+export const NOTHING: Given = { holes: [], bosses: [], grooves: [] };
+type Given = Pick<KindContext, 'holes' | 'bosses' | 'grooves'>;
 
 /** What became of a method's steps. */
 export interface Made<V extends View = HoleView> {
@@ -34,7 +38,7 @@ export interface Made<V extends View = HoleView> {
 /** Plans the steps of a method for the features of a size in one setup. `give`: how kinds of operation are given them. */
 export class StepPlanner<V extends View = HoleView> {
   constructor(
-    private readonly give: (views: V[]) => Pick<KindContext, 'holes' | 'bosses'>,
+    private readonly give: (views: V[]) => Given,
     private readonly input: PlannerInput,
     private readonly discsOf: (tool: Tool) => readonly Disc[],
     private readonly say: (mm: number) => string,
@@ -199,10 +203,8 @@ export class StepPlanner<V extends View = HoleView> {
       const discs = this.discsOf(o.tool);
       for (const h of o.work) {
         if (out.has(h.label)) continue;
-        const at = [h.x, h.y, h.z] as const;
-        const orbit = orbitOf(h);
-        const swept = orbit > 0 ? discs.map((d) => ({ ...d, r: d.r + orbit })) : discs;
-        const hit = where.space.holdingAlong(swept, at, at);
+        let hit: ReturnType<Space['holdingAlong']> = null;
+        for (const [from, to] of stretchesOf(h)) hit ??= where.space.holdingAlong(discs, from, to);
         if (hit)
           out.set(
             h.label,

@@ -5,6 +5,7 @@ import type { Row } from './row.ts';
 
 /** What of a row methods are matched against. */
 export const subjectOf = ({ thread, print }: Row, hole: HoleView, materialId: string): MethodSubject => ({
+  family: 'hole',
   hole,
   threaded: thread !== null,
   major: thread?.majorDiameter ?? null,

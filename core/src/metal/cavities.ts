@@ -5,7 +5,9 @@ import { directionToFrame, toFrame, type Frame } from '../geometry/frame.ts';
 import { along, anyPerpendicular, cross, scale, type Vec3 } from '../geometry/vec.ts';
 import { alongZ, type Frustum } from './frustum.ts';
 import { PlaceList } from './place-list.ts';
-import { seenOpening } from '../space/openings.ts';
+import { familyOf } from '../features/registry.ts';
+import { offInside, type GrooveShape } from '../features/groove-shape.ts';
+import { segmentPoint, type Segment } from '../geometry/path.ts';
 
 /** Metal that fills a cavity until it is made: low and high at a place; null beside it. Program coordinates, mm. */
 type Fills = (x: number, y: number) => readonly [number, number] | null;
@@ -40,7 +42,7 @@ export class Cavities {
   constructor(features: readonly Feature[], frame: Frame, isGone: (p: Vec3) => boolean = () => false) {
     for (const f of features) {
       if (isHole(f)) this.addHole(f, frame, isGone);
-      else if (Math.abs(directionToFrame(frame, f.axis)[2]) > UPRIGHT) this.addStrip(f, frame);
+      else if (Math.abs(directionToFrame(frame, f.axis)[2]) > UPRIGHT) this.addGroove(f, frame);
     }
   }
 
@@ -108,20 +110,38 @@ export class Cavities {
     this.grid.add({ feature: f.id, fills }, box);
   }
 
-  private addStrip(f: Feature, frame: Frame): void {
-    const o = seenOpening(f, '', frame);
-    if (!o) return;
-    const ends = [o.bottom, o.top] as const;
-    for (const run of o.runs) {
-      const [x0, y0, x1, y1] = run;
-      this.put(f, (x, y) => (gap(run, x, y) <= o.radius ? ends : null), [
-        Math.min(x0, x1) - o.radius,
-        Math.min(y0, y1) - o.radius,
-        Math.max(x0, x1) + o.radius,
-        Math.max(y0, y1) + o.radius,
-      ]);
+  /** Level by level: of a wall that leans what is within it at each height. */
+  private addGroove(f: Feature, frame: Frame): void {
+    const shape = familyOf(f).groove?.(f, frame);
+    if (!shape || !isSeenAbove(f, frame, shape)) return;
+    for (const level of shape.levels) {
+      const { top, bottom, halfTop, halfBottom, path = shape.path } = level;
+      const [least, most] = [Math.min(halfTop, halfBottom), Math.max(halfTop, halfBottom)];
+      this.put(
+        f,
+        (x, y) => {
+          const off = offInside(shape, [x, y], path);
+          if (off > most) return null;
+          if (off <= least) return [bottom, top];
+          const z = top + ((off - halfTop) / (halfBottom - halfTop)) * (bottom - top);
+          return halfBottom > halfTop ? [bottom, z] : [z, top];
+        },
+        boxOf(shape, path, most),
+      );
     }
   }
+}
+
+/** What is blind and looks the other way is no cavity of this side; a groove in a wall or a bore is one from both. */
+const isSeenAbove = (f: Feature, frame: Frame, { through, isOneSided, bore }: GrooveShape): boolean =>
+  through || isOneSided || bore !== undefined || directionToFrame(frame, f.axis)[2] > 0;
+
+function boxOf(shape: GrooveShape, path: readonly Segment[], half: number): Box2 {
+  const points = path.flatMap((s) => Array.from({ length: 17 }, (_, i) => segmentPoint(s, i / 16)));
+  // Between two places of an arc its wall reaches a little farther out.
+  const more = 1.1 * half + Math.max(...shape.ends.map((e) => e.beyond));
+  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+  return [Math.min(...xs) - more, Math.min(...ys) - more, Math.max(...xs) + more, Math.max(...ys) + more];
 }
 
 interface RoundStep {
@@ -174,13 +194,6 @@ function isMade(
     const r = RIM * (r0 + share * (r1 - r0));
     return round.every((d) => isGone(along(middle, d, r)));
   });
-}
-
-function gap([x0, y0, x1, y1]: readonly [number, number, number, number], x: number, y: number): number {
-  const [dx, dy] = [x1 - x0, y1 - y0];
-  const l2 = dx * dx + dy * dy;
-  const s = l2 > 0 ? Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / l2)) : 0;
-  return Math.hypot(x - x0 - s * dx, y - y0 - s * dy);
 }
 
 /** Ends this near each other touch, mm. */

@@ -82,7 +82,8 @@ function compareTile(input: CompareInput, tile: number, found: Map<string, Diffe
       x: x0 + (i + 0.5) * cell,
       y: y0 + (j + 0.5) * cell,
       model,
-      isAmong: isAmong(differs, n),
+      differs,
+      n,
     };
     const metal = grid.column(i, j);
     const gone = without(model.z, metal);
@@ -94,11 +95,34 @@ function compareTile(input: CompareInput, tile: number, found: Map<string, Diffe
   }
 }
 
-/** Whether a column and all beside it, in its tile, differ. */
-function isAmong(differs: Uint8Array, n: number): boolean {
-  const [i, j] = [n % TILE, Math.floor(n / TILE)];
-  if (i === 0 || j === 0 || i === TILE - 1 || j === TILE - 1) return false;
-  return differs[n - 1] === 1 && differs[n + 1] === 1 && differs[n - TILE] === 1 && differs[n + TILE] === 1;
+const NEIGHBOURS = [
+  [-1, 0],
+  [1, 0],
+  [0, -1],
+  [0, 1],
+] as const;
+
+/** Whether a column and all beside it, in its tile, differ in the same way at a height: then it is no sliver along a wall. */
+function isAmong(
+  { grid, part }: CompareInput,
+  kind: 'over-cut' | 'left-over',
+  { i, j, n, differs }: Column,
+  z: number,
+): boolean {
+  const [own, row] = [n % TILE, Math.floor(n / TILE)];
+  if (own === 0 || row === 0 || own === TILE - 1 || row === TILE - 1) return false;
+  return NEIGHBOURS.every(([di, dj]) => {
+    if (differs[n + di + TILE * dj] !== 1) return false;
+    const inModel = holds(part.column(i + di, j + dj)?.z ?? [], z);
+    const inMetal = holds(grid.column(i + di, j + dj), z);
+    return kind === 'over-cut' ? inModel && !inMetal : inMetal && !inModel;
+  });
+}
+
+/** Whether a height lies in one of some intervals, from low to high. */
+function holds(pairs: ArrayLike<number>, z: number): boolean {
+  for (let n = 0; n + 1 < pairs.length; n += 2) if (z >= pairs[n]! && z <= pairs[n + 1]!) return true;
+  return false;
 }
 
 interface Column {
@@ -107,8 +131,9 @@ interface Column {
   x: number;
   y: number;
   model: PartColumn;
-  /** All beside it differ as well: what it shows is no sliver along a wall. */
-  isAmong: boolean;
+  /** Its place in its tile, and which columns of that differ. */
+  n: number;
+  differs: Uint8Array;
 }
 
 function judge(
@@ -139,7 +164,7 @@ function judge(
           motion: null,
         });
         // A sliver along a wall is how a grid rounds it.
-        if (column.isAmong)
+        if (isAmong(input, kind, column, (low + high) / 2))
           blocks.add(
             x,
             y,
@@ -187,12 +212,15 @@ function beyondWanted(
 
 /** How deep a difference is at its worst, judged by the exact surfaces and by where a wanted cut ends. */
 function depthOf(
-  { part, reach }: CompareInput,
+  input: CompareInput,
   kind: 'over-cut' | 'left-over',
-  { x, y, model, isAmong: isBroad }: Column,
+  column: Column,
   low: number,
   high: number,
 ): { depth: number; z: number; face: number } {
+  const { part, reach } = input;
+  const { x, y, model } = column;
+  const isBroad = isAmong(input, kind, column, (low + high) / 2);
   const end = faceAt(model, low, high);
   // The end that the part does not have lies farthest from its surface; over a level face its height says how far.
   const far = end && end.z === high ? low : high;

@@ -3,7 +3,7 @@ import { RelationError, relation } from './relation.ts';
 import type { Method } from './schema.ts';
 
 /** Sizes by which a relation is tried: every word stands for something. */
-const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10 };
+const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10, width: 12 };
 
 /** What is wrong with a method, each with its place: a kind that there is not, a number that its kind does not read, a sum that says nothing. */
 export function methodFaults({ operations, when }: Method): string[] {

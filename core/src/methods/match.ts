@@ -1,9 +1,20 @@
 import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
 import { operationKind } from '../operations/registry.ts';
-import type { FitWish, HolePart, Method, MethodOperation } from './schema.ts';
+import { grooveLeft, whyNotGroove, type GrooveSubject } from './groove-match.ts';
+import {
+  FAMILY_WORDS,
+  within,
+  type FitWish,
+  type HolePart,
+  type Method,
+  type MethodOperation,
+} from './schema.ts';
 
-/** What a method is matched against. */
-export interface MethodSubject {
+/** What a method is matched against: a hole, or a slot, groove or channel. */
+export type MethodSubject = HoleSubject | GrooveSubject;
+
+export interface HoleSubject {
+  family: 'hole';
   hole: HoleView;
   threaded: boolean;
   /** Major diameter of its thread, mm. */
@@ -14,7 +25,7 @@ export interface MethodSubject {
   materialId: string;
 }
 
-/** One operation that a method asks for in a hole. */
+/** One operation that a method asks for in a feature. */
 export interface MethodStep {
   kind: string;
   /** Kinds that make the same where the first cannot. */
@@ -36,12 +47,15 @@ const wideSteps = (h: HoleView): { step: PlacedStep; isFlat: boolean }[] =>
 /** Whether a hole has a step wider than what is drilled, or a countersink. */
 export const isStepped = (h: HoleView): boolean => wideSteps(h).length > 0 || isSunk(h);
 
-/** What stands against a method for a hole, in words; null where it applies. */
-export function whyNotMethod({ when, operations }: Method, s: MethodSubject): string | null {
+/** What stands against a method for a feature, in words; null where it applies. */
+export function whyNotMethod(m: Method, s: MethodSubject): string | null {
+  if (m.family !== s.family) return `it is for ${FAMILY_WORDS[m.family]}`;
+  return s.family === 'hole' ? whyNotHole(m, s) : whyNotGroove(m, s);
+}
+
+function whyNotHole({ when, operations }: Method, s: HoleSubject): string | null {
   const { hole } = s;
   const diameter = drilledStep(hole)?.diameter ?? 0;
-  const within = (v: number, r: { from?: number; to?: number } | undefined): boolean =>
-    v >= (r?.from ?? -Infinity) - 1e-6 && v <= (r?.to ?? Infinity) + 1e-6;
   if (when.threaded !== undefined && when.threaded !== s.threaded)
     return when.threaded ? 'it is for threads' : 'it is for holes without a thread';
   if (when.fit && !when.fit.includes(s.fit)) return `it is for holes to be ${when.fit.join(' or ')}`;
@@ -63,15 +77,17 @@ export function whyNotMethod({ when, operations }: Method, s: MethodSubject): st
 
 /** What of a hole a method would leave unmade, or make of what is not there, in words; null where it makes the whole. */
 export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
+  if (s.family !== 'hole') return grooveLeft(m, s);
+  if (m.family !== 'hole') return whyNotMethod(m, s);
   const { threaded, stepped, through, flatFloor } = m.when;
   const own = { ...m, when: { threaded, stepped, through, flatFloor } };
-  return whyNotMethod(own, { ...s, isToBeMilled: false }) ?? leftUnmade(m, s);
+  return whyNotHole(own, { ...s, isToBeMilled: false }) ?? leftUnmade(m, s);
 };
 
 const STEP_PARTS: readonly HolePart[] = ['pointed steps', 'flat steps'];
 
 /** Parts of a hole that none of a method's operations makes, in words; null where all are made. */
-function leftUnmade({ operations }: Method, { hole, threaded }: MethodSubject): string | null {
+function leftUnmade({ operations }: Method, { hole, threaded }: HoleSubject): string | null {
   const has = (part: HolePart): boolean => operations.some((o) => o.part === part);
   const wide = wideSteps(hole);
   const left = [
@@ -139,3 +155,13 @@ export function farSideSteps(method: Method, hole: HoleView): MethodStep[] {
     ...(sunk && cone ? [{ kind: cone.kind, or: cone.or ?? [], step: sunk, set: cone.set }] : []),
   ];
 }
+
+/** A method's operations where the feature has no parts of its own to be told apart. */
+export const plainSteps = ({ operations }: Method): MethodStep[] =>
+  operations.map(({ kind, or = [], set, ifNeeded }) => ({
+    kind,
+    or,
+    step: null,
+    set,
+    ...(ifNeeded ? { ifNeeded } : {}),
+  }));

@@ -4,7 +4,7 @@ import type { Frame } from '../geometry/frame.ts';
 import { OPERATION_KINDS } from '../operations/registry.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
 import { counterbored, hole } from '../testing/fixtures.ts';
-import { methodsFor, stepsOf, whyNotMethod, type MethodSubject } from './match.ts';
+import { methodsFor, stepsOf, whyNotMethod, type HoleSubject } from './match.ts';
 import { relation, RelationError } from './relation.ts';
 import { methodSchema } from './schema.ts';
 import { SHIPPED_METHODS } from './shipped.ts';
@@ -15,7 +15,8 @@ const seen = (f: ReturnType<typeof hole>): HoleView => {
   if (!view) throw new Error('not seen');
   return view;
 };
-const subject = (part: Partial<MethodSubject> = {}): MethodSubject => ({
+const subject = (part: Partial<HoleSubject> = {}): HoleSubject => ({
+  family: 'hole',
   hole: seen(hole({ stack: [{ shape: 'cylinder', diameter: 8, length: 20 }] })),
   threaded: false,
   major: null,
@@ -24,7 +25,7 @@ const subject = (part: Partial<MethodSubject> = {}): MethodSubject => ({
   materialId: 'alu',
   ...part,
 });
-const ids = (s: MethodSubject): string[] => methodsFor(SHIPPED_METHODS, s).map((m) => m.id);
+const ids = (s: HoleSubject): string[] => methodsFor(SHIPPED_METHODS, s).map((m) => m.id);
 
 describe('shipped methods', () => {
   it('name kinds of operation that there are, and survive being stored', () => {
@@ -74,7 +75,7 @@ describe('shipped methods', () => {
 });
 
 describe('relations', () => {
-  const sizes = { diameter: 8, depth: 20, pitch: 1.25, major: null };
+  const sizes = { diameter: 8, depth: 20, pitch: 1.25, major: null, width: null };
 
   it('follow the hole’s sizes', () => {
     expect(relation('diameter - 0.2', sizes)).toBeCloseTo(7.8, 9);

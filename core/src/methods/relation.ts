@@ -1,7 +1,9 @@
 import { evaluate } from 'mathjs/number';
 
 /** What a relation may speak of, mm. */
-export type RelationSizes = Readonly<Record<'diameter' | 'depth' | 'pitch' | 'major', number | null>>;
+export type RelationSizes = Readonly<
+  Record<'diameter' | 'depth' | 'pitch' | 'major' | 'width', number | null>
+>;
 
 export class RelationError extends Error {}
 
@@ -17,7 +19,7 @@ export function relation(text: number | string, sizes: RelationSizes): number {
     const v = (sizes as Record<string, number | null | undefined>)[word];
     if (v === undefined)
       throw new RelationError(`"${word}" in "${text}" is no size. Use ${Object.keys(sizes).join(', ')}.`);
-    if (v === null) throw new RelationError(`"${text}": the hole has no ${word}.`);
+    if (v === null) throw new RelationError(`"${text}": there is no ${word} here.`);
     return `(${v.toFixed(9)})`;
   });
   if (!SIGNS.test(plain)) throw new RelationError(`"${text}" is no sum. Use sizes, numbers and + - * / ( ).`);

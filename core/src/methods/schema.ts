@@ -15,9 +15,30 @@ export type HolePart = (typeof HOLE_PARTS)[number];
 export const FITS = ['drilled', 'reamed', 'bored'] as const;
 export type FitWish = (typeof FITS)[number];
 
+/** Families that methods make, and what their features are called. */
+export const FAMILY_WORDS = {
+  hole: 'holes',
+  slot: 'slots',
+  channel: 'channels',
+  'face-groove': 'grooves in a face',
+  't-slot': 'T-slots',
+  dovetail: 'dovetails',
+  'bore-groove': 'grooves in a bore',
+  'wall-groove': 'grooves in a wall',
+} as const;
+export type MethodFamily = keyof typeof FAMILY_WORDS;
+export const METHOD_FAMILIES = Object.keys(FAMILY_WORDS) as [MethodFamily, ...MethodFamily[]];
+
+/** How many ends of a slot or channel are open: `closed`, `one` or `both`. */
+export const END_KINDS = ['closed', 'one', 'both'] as const;
+
+/** Whether a number lies in a range; both ends count. */
+export const within = (v: number, r: { from?: number; to?: number } | undefined): boolean =>
+  v >= (r?.from ?? -Infinity) - 1e-6 && v <= (r?.to ?? Infinity) + 1e-6;
+
 const range = z.object({ from: z.number().optional(), to: z.number().optional() });
 
-/** A number for an operation: itself, or a sum of the hole's sizes such as `diameter - 0.2` (mm). */
+/** A number for an operation: itself, or a sum of the feature's sizes such as `diameter - 0.2` (mm). */
 export const relationSchema = z.union([z.number(), z.string().min(1).max(80)]);
 
 export const methodOperationSchema = z.object({
@@ -33,11 +54,11 @@ export const methodOperationSchema = z.object({
 });
 export type MethodOperation = z.infer<typeof methodOperationSchema>;
 
-/** A way to make holes of some sort: when it applies, and which operations make them, in order. Lengths in mm. */
+/** A way to make features of some sort: when it applies, and which operations make them, in order. Lengths in mm. */
 export const methodSchema = z.object({
   id: z.string().min(1).max(60),
   name: z.string().min(1).max(60),
-  family: z.literal('hole'),
+  family: z.enum(METHOD_FAMILIES),
   /** All that is said must hold. */
   when: z.object({
     threaded: z.boolean().optional(),
@@ -50,7 +71,10 @@ export const methodSchema = z.object({
     diameter: range.optional(),
     /** Of the thread its major diameter. */
     major: range.optional(),
-    /** Depth in diameters. */
+    /** Of a slot, groove or channel its width; of a T-slot or dovetail that of its mouth. */
+    width: range.optional(),
+    ends: z.array(z.enum(END_KINDS)).optional(),
+    /** Depth in diameters, or in widths. */
     ratio: range.optional(),
     materials: z.array(z.string()).optional(),
   }),

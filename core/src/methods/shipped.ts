@@ -151,4 +151,19 @@ export const SHIPPED_METHODS: readonly Method[] = [
     onRequest: true,
     operations: [{ kind: 'helical-bore' }, ...steps, chamfer],
   },
+  { id: 'slot', name: 'mill a slot', family: 'slot', when: {}, operations: [{ kind: 'slot-mill' }] },
+  {
+    id: 'channel',
+    name: 'mill a channel',
+    family: 'channel',
+    when: {},
+    operations: [{ kind: 'groove-mill' }],
+  },
+  {
+    id: 'groove',
+    name: 'mill a groove',
+    family: 'face-groove',
+    when: {},
+    operations: [{ kind: 'groove-mill' }],
+  },
 ].map((m) => methodSchema.parse(m));

@@ -31,14 +31,35 @@ export function chooseTool(
   cut: (tool: Tool, hole: HoleView) => Cut,
   holes: readonly HoleView[] = c.holes,
 ): Chosen {
+  return chooseAmong(c, need, holes, {
+    inMetal: (t, h) => h.metalZ - h.entryZ + (cut(t, h).flutes ?? cut(t, h).tip),
+    whyNot: (t, h) => whyNot(c, t, h, cut(t, h)),
+  });
+}
+
+/** What is asked of a tool at each feature. */
+export interface Asked<V> {
+  /** How deep flutes or cutting edges go into metal there, mm. */
+  inMetal(tool: Tool, view: V): number;
+  /** Why it does not do there, in words that name the feature; null where it does. */
+  whyNot(tool: Tool, view: V): string | null;
+}
+
+/** The shop's tool for a need that does at every feature; where one does at some only, the best is said, with those where it does not. */
+export function chooseAmong<V extends { label: string }>(
+  c: KindContext,
+  need: ToolNeed,
+  views: readonly V[],
+  asked: Asked<V>,
+): Chosen {
   const sized = sizedTools(c.tools, need, c.say, c.favour, c.chosen);
   if ('missing' in sized) return sized;
   const good: Tool[] = [];
   let best: { failing: Map<string, string>; tool: Tool } | null = null;
   for (const tool of sized.tools) {
     const failing = new Map<string, string>();
-    for (const h of holes) {
-      const why = whyNot(c, tool, h, cut(tool, h));
+    for (const h of views) {
+      const why = asked.whyNot(tool, h);
       if (why) failing.set(h.label, why);
     }
     if (failing.size === 0) good.push(tool);
@@ -50,27 +71,26 @@ export function chooseTool(
     return { tool, others };
   }
   if (!best) throw new RangeError('no tool was looked at');
-  return refusal(c, need, sized.tools, best, cut, holes);
+  return refusal(c, need, sized.tools, best, asked, views);
 }
 
-function refusal(
+function refusal<V extends { label: string }>(
   c: KindContext,
   need: ToolNeed,
   tools: readonly Tool[],
   best: { failing: Map<string, string>; tool: Tool },
-  cut: (tool: Tool, hole: HoleView) => Cut,
-  holes: readonly HoleView[],
+  { inMetal }: Asked<V>,
+  views: readonly V[],
 ): Chosen {
   const labels = [...best.failing.keys()];
-  const depth = (t: Tool, h: HoleView): number => h.metalZ - h.entryZ + (cut(t, h).flutes ?? cut(t, h).tip);
-  const deepest = Math.max(...holes.map((h) => depth(best.tool, h)));
-  const allShort = tools.every((t) => holes.some((h) => depth(t, h) > reachOf(t) + 1e-6));
+  const deepest = Math.max(...views.map((h) => inMetal(best.tool, h)));
+  const allShort = tools.every((t) => views.some((h) => inMetal(t, h) > reachOf(t) + 1e-6));
   const reason = allShort
     ? tooShort(tools, { ...need, reach: deepest }, c.say)
-    : `${got(best.failing, first(labels))}${labels.length > 1 ? ` (${labels.length} holes)` : ''}`;
+    : `${got(best.failing, first(labels))}${labels.length > 1 ? ` (${labels.length} of them)` : ''}`;
   return {
     missing: reason,
-    ...(labels.length < holes.length ? { holes: labels } : {}),
+    ...(labels.length < views.length ? { holes: labels } : {}),
     ...(allShort ? { need: { ...need, reach: deepest } } : {}),
   };
 }
@@ -79,9 +99,8 @@ function refusal(
 function whyNot(c: KindContext, tool: Tool, h: HoleView, cut: Cut): string | null {
   if (cut.fault) return `${h.label}: ${cut.fault}`;
   const above = h.metalZ - h.entryZ;
-  const deep = above + (cut.flutes ?? cut.tip);
-  if (deep > reachOf(tool) + 1e-6)
-    return `${h.label}: ${tool.description} has ${c.say(reachOf(tool))} of flute, and ${c.say(deep)} are in metal${above > 0.01 ? `, ${c.say(above)} of it above the entry` : ''}. Add a longer one.`;
+  const short = shortOf(c, tool, h.label, above + (cut.flutes ?? cut.tip), above);
+  if (short) return short;
   const orbit = cut.orbit ?? 0;
   const discs = orbit > 0 ? c.discs(tool).map((d) => ({ ...d, r: d.r + orbit })) : c.discs(tool);
   const hit = c.space.partAt(discs, h.x, h.y, h.entryZ - cut.tip, {
@@ -91,5 +110,17 @@ function whyNot(c: KindContext, tool: Tool, h: HoleView, cut: Cut): string | nul
   return hit && `${h.label}: ${hitInWords(c, tool, hit)}`;
 }
 
-const hitInWords = (c: KindContext, tool: Tool, hit: Hit): string =>
+/** Why a tool's flutes, or the neck behind them, do not reach; null where they do. `above`: how much of it stands above the entry, mm. */
+export function shortOf(
+  c: KindContext,
+  tool: Tool,
+  label: string,
+  deep: number,
+  above: number,
+): string | null {
+  if (deep <= reachOf(tool) + 1e-6) return null;
+  return `${label}: ${tool.description} has ${c.say(reachOf(tool))} of flute, and ${c.say(deep)} are in metal${above > 0.01 ? `, ${c.say(above)} of it above the entry` : ''}. Add a longer one.`;
+}
+
+export const hitInWords = (c: KindContext, tool: Tool, hit: Hit): string =>
   `the ${partName(hit.part)} of ${tool.description} (⌀${c.say(hit.diameter)}) would stand in the part, ${c.say(hit.depth)} deep at Z ${c.say(hit.height)}. Add a ${hit.part === 'cutting' ? 'narrower' : 'longer or slimmer'} one.`;

@@ -11,6 +11,7 @@ import type { Space } from '../space/space.ts';
 import type { Disc } from '../tools/profile.ts';
 import { relation } from '../methods/relation.ts';
 import type { BossView } from './boss-view.ts';
+import type { GroovePart, GrooveView } from './groove-view.ts';
 import { drilledStep, type HoleView, type PlacedStep } from './hole-view.ts';
 
 /** Where a number comes from. */
@@ -47,6 +48,8 @@ export interface KindContext {
   holes: HoleView[];
   /** The same of a size of bosses; then there are no holes. */
   bosses: BossView[];
+  /** The same of a size of slots, grooves or channels. */
+  grooves: GrooveView[];
   decision: SizeDecision;
   thread: Thread | null;
   /** What the print says; the holes above are laid out by it already. */
@@ -128,6 +131,8 @@ export interface OperationKind {
   opensSolid?: boolean;
   /** It mills threads: the way of whoever wants one milled. */
   millsThreads?: boolean;
+  /** What of a slot, groove or channel it makes. */
+  makes?: readonly GroovePart[];
   /** It makes the chamfer at a hole's entry that the model has, where nothing else is asked of it. */
   breaksRims?: boolean;
   /** Numbers that a method may give it: key and what it is called. */
@@ -231,16 +236,18 @@ export class Parameters {
 
 /** A number that the method gives an operation, worked out for its first hole, mm; null where it gives none. */
 export function setNumber(
-  c: Pick<KindContext, 'set' | 'step' | 'holes' | 'thread'>,
+  c: Pick<KindContext, 'set' | 'step' | 'holes' | 'grooves' | 'thread'>,
   key: string,
 ): number | null {
   const given = c.set[key];
   if (given === undefined) return null;
   const [hole] = c.holes;
+  const [groove] = c.grooves;
   const step = c.step ?? (hole ? drilledStep(hole) : null);
   return relation(given, {
     diameter: step?.shape === 'cylinder' ? step.diameter : null,
-    depth: hole?.depth ?? null,
+    depth: hole?.depth ?? groove?.depth ?? null,
+    width: groove?.width ?? null,
     pitch: c.thread?.pitch ?? null,
     major: c.thread?.majorDiameter ?? null,
   });

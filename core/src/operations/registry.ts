@@ -6,6 +6,7 @@ import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { drillKind } from './drill/index.ts';
 import { floorKind } from './floor/index.ts';
+import { grooveMillKind } from './groove-mill/index.ts';
 import { helicalBoreKind } from './helical-bore/index.ts';
 import { helicalCountersinkKind } from './helical-countersink/index.ts';
 import type { OperationKind } from './kind.ts';
@@ -13,6 +14,7 @@ import { outsideThreadMillKind } from './outside-thread-mill/index.ts';
 import { pilotKind } from './pilot/index.ts';
 import { reamKind } from './ream/index.ts';
 import { rimBreakKind } from './rim-break/index.ts';
+import { slotMillKind } from './slot-mill/index.ts';
 import { spotKind } from './spot/index.ts';
 import { threadMillKind } from './thread-mill/index.ts';
 import { tapKind } from './tap/index.ts';
@@ -27,6 +29,8 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   counterboreKind,
   helicalBoreKind,
   floorKind,
+  slotMillKind,
+  grooveMillKind,
   countersinkKind,
   helicalCountersinkKind,
   rimBreakKind,

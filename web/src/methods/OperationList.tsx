@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** Sizes by which a typed sum is tried before it is taken. */
-const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10 };
+const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10, width: 12 };
 
 /** The operations of a recipe, in the order in which they run: added, taken out, swapped, moved, copied, each with the numbers it gives. */
 export function OperationList({ operations, onChange, isReadOnly = false }: Props) {

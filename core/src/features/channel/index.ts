@@ -44,11 +44,12 @@ export const channelFamily: FeatureFamily<'channel'> = {
   sortBy: (f) => f.width,
   groove: (f, frame) =>
     f.ends
-      ? stripShape(
-          planPieces(f.centreline, f.axis, frame),
-          levelsSeen(f.at, f.axis, f.depth, frame),
-          { width: f.width, ends: f.ends, through: f.bottom === 'open', floorRadius: f.floorRadius },
-        )
+      ? stripShape(planPieces(f.centreline, f.axis, frame), levelsSeen(f.at, f.axis, f.depth, frame), {
+          width: f.width,
+          ends: f.ends,
+          through: f.bottom === 'open',
+          floorRadius: f.floorRadius,
+        })
       : null,
   opening: (f) => ({
     runs: f.centreline.map((p) => piecePoints(p, f.axis)),

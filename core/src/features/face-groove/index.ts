@@ -6,7 +6,15 @@ import { levelsSeen, planPieces, SHUT, stripShape } from '../groove-shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
-import { atTop, centrelinePieces, footOf, isTaken, stripFaces, stripLength, stripReach } from '../strip/describe.ts';
+import {
+  atTop,
+  centrelinePieces,
+  footOf,
+  isTaken,
+  stripFaces,
+  stripLength,
+  stripReach,
+} from '../strip/describe.ts';
 import { strips } from '../strip/find.ts';
 import type { Strip } from '../strip/strip.ts';
 import type { FaceGrooveFeature } from './schema.ts';

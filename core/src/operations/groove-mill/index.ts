@@ -1,0 +1,14 @@
+import type { OperationKind } from '../kind.ts';
+import { planStrip, STRIP_CHOICES, STRIP_NUMBERS } from '../grooves/strip.ts';
+
+/** Mills a groove or a channel along its middle line, by a cutter as wide as it or along both its walls (handbook, N71). */
+export const grooveMillKind: OperationKind = {
+  kind: 'groove-mill',
+  label: 'groove',
+  toolKinds: ['end-mill'],
+  rank: 2.3,
+  makes: ['strip'],
+  numbers: STRIP_NUMBERS,
+  choices: STRIP_CHOICES,
+  plan: planStrip,
+};
