@@ -6,7 +6,6 @@ import type { MethodStep } from '../methods/match.ts';
 import { viewBoss, type BossView } from '../operations/boss-view.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { outsideCandidates } from '../threads/candidates.ts';
-import { outlines } from '../tools/profile.ts';
 import { isReached, labelOf, type PlannerInput } from './placed.ts';
 import type { Row } from './row.ts';
 import type { JobView, RowFamily } from './row-planner.ts';
@@ -28,7 +27,6 @@ export class BossRows implements RowFamily {
     this.steps = new StepPlanner(
       (bosses) => ({ ...NOTHING, bosses }),
       input,
-      outlines(input.library),
       (mm) => job.say(mm),
     );
   }

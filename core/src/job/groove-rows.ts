@@ -6,7 +6,6 @@ import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import type { GrooveSubject } from '../methods/groove-match.ts';
 import { viewGroove, type GrooveView } from '../operations/groove-view.ts';
 import type { SizeDecision } from '../plan/plan.ts';
-import { outlines } from '../tools/profile.ts';
 import { bestMade, candidatesFor, sayLacks, takeMade } from './method-candidates.ts';
 import { isReached, labelOf, type PlannerInput } from './placed.ts';
 import type { Row } from './row.ts';
@@ -28,7 +27,7 @@ class GrooveRows implements RowFamily {
     private readonly job: JobView,
   ) {
     const say = (mm: number): string => job.say(mm);
-    this.steps = new StepPlanner((grooves) => ({ ...NOTHING, grooves }), input, outlines(input.library), say);
+    this.steps = new StepPlanner((grooves) => ({ ...NOTHING, grooves }), input, say);
     this.standing = new Standing(input, job.sizeOf, job, say);
   }
 

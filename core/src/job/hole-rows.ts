@@ -6,7 +6,6 @@ import { farSideSteps, stepsOf } from '../methods/match.ts';
 import type { FitWish, Method } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import { viewHole, type HoleView } from '../operations/hole-view.ts';
-import { outlines } from '../tools/profile.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { calloutOf, checkLimits, printed } from './print.ts';
 import { isReached, labelOf, type PlannerInput } from './placed.ts';
@@ -29,12 +28,7 @@ export class HoleRows implements RowFamily {
     private readonly job: JobView,
   ) {
     this.say = (mm) => job.say(mm);
-    this.steps = new StepPlanner(
-      (holes) => ({ ...NOTHING, holes }),
-      input,
-      outlines(input.library),
-      this.say,
-    );
+    this.steps = new StepPlanner((holes) => ({ ...NOTHING, holes }), input, this.say);
     this.standing = new Standing(input, job.sizeOf, job, this.say);
   }
 

@@ -5,7 +5,7 @@ import type { Check } from '../proof/checks/check.ts';
 import { withAccepted } from '../proof/accepted.ts';
 import { planChecks, proveProgram, type ProofInput, type ProvenProgram } from '../proof/prove.ts';
 import type { Space } from '../space/space.ts';
-import { outlines, type Disc } from '../tools/profile.ts';
+import { outlines, profiles, type Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import { derive, type DerivedJob, type DerivedSetup, type DeriveInput } from './derive.ts';
@@ -152,6 +152,7 @@ const proofInput = (
   setup,
   space: got(spaces, setup.setup.id),
   discs,
+  outline: profiles(input.library),
   tools: input.library.tools,
   units: input.plan.units,
 });

@@ -10,7 +10,7 @@ import { operationKind } from '../operations/registry.ts';
 import { visitOrder } from '../order/ways.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { partName, type Space } from '../space/space.ts';
-import type { Disc } from '../tools/profile.ts';
+import { outlines, profiles, type Disc, type ProfilePoint } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import type { PlacedSetup, PlannerInput } from './placed.ts';
 import type { Row } from './row.ts';
@@ -37,12 +37,17 @@ export interface Made<V extends View = HoleView> {
 
 /** Plans the steps of a method for the features of a size in one setup. `give`: how kinds of operation are given them. */
 export class StepPlanner<V extends View = HoleView> {
+  private readonly discsOf: (tool: Tool) => readonly Disc[];
+  private readonly outlineOf: (tool: Tool) => readonly ProfilePoint[];
+
   constructor(
     private readonly give: (views: V[]) => Given,
     private readonly input: PlannerInput,
-    private readonly discsOf: (tool: Tool) => readonly Disc[],
     private readonly say: (mm: number) => string,
-  ) {}
+  ) {
+    this.discsOf = outlines(input.library);
+    this.outlineOf = profiles(input.library);
+  }
 
   /**
    * Plans a method's steps for the holes; where a step cannot be had for some of them, those are left out of all steps, and the rest is
@@ -120,6 +125,7 @@ export class StepPlanner<V extends View = HoleView> {
           say: this.say,
           space: where.space,
           discs: (t) => this.discsOf(t),
+          outline: (t) => this.outlineOf(t),
           pace: (this.input.plan.codeOptions.feedPercent ?? 100) / 100,
           favour: this.input.favour.get(where.setup.id) ?? [],
           setup: where.setup,

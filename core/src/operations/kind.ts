@@ -8,7 +8,7 @@ import type { ToolNeed } from '../tools/find.ts';
 import type { Tool, ToolKind } from '../tools/schema.ts';
 import type { Callout } from '../callout/callout.ts';
 import type { Space } from '../space/space.ts';
-import type { Disc } from '../tools/profile.ts';
+import type { Disc, ProfilePoint } from '../tools/profile.ts';
 import { relation } from '../methods/relation.ts';
 import type { BossView } from './boss-view.ts';
 import type { GroovePart, GrooveView } from './groove-view.ts';
@@ -61,6 +61,8 @@ export interface KindContext {
   space: Space;
   /** A tool's whole outline as it stands in the machine. */
   discs(tool: Tool): readonly Disc[];
+  /** The same as the lines that it is turned from. */
+  outline(tool: Tool): readonly ProfilePoint[];
   /** Share of all feeds at which the program runs: a first part may run slow. */
   pace: number;
   /** Tool ids to be taken before others that would do as well, likeliest first. */

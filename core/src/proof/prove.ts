@@ -9,12 +9,13 @@ import { printed } from '../job/print.ts';
 import { isReached, labelOf } from '../job/placed.ts';
 import { viewHole } from '../operations/hole-view.ts';
 import type { Space } from '../space/space.ts';
-import type { Disc } from '../tools/profile.ts';
+import type { Disc, ProfilePoint } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import type { Check, MadeHole, SeenHole } from './checks/check.ts';
 import { CHECK_RULES } from './checks/rules/registry.ts';
 import { foldFloods } from './floods.ts';
+import { GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
 import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
 import { madeHoles } from './pairing.ts';
 import { milledBosses, seenBosses, type SeenBoss } from './threads/bosses.ts';
@@ -39,6 +40,7 @@ export interface ProofInput {
   space: Space;
   /** A tool's whole outline as it stands in the machine. */
   discs(tool: Tool): readonly Disc[];
+  outline(tool: Tool): readonly ProfilePoint[];
   tools: readonly Tool[];
   units: 'mm' | 'inch';
 }
@@ -59,6 +61,7 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const finder = new HoleFinder(holes);
   const bosses = seenBosses(job, setup);
   const milled = milledHoles(read, finder, toolOf);
+  const grooves = new GrooveFinder(seenGrooves(job, setup));
   const words = new Words(job.machine, units);
   const word = (letter: string, mm: number): string =>
     letter === 'F' ? `F${words.feed(mm, true)}` : `${letter}${words.coordinate(mm)}`;
@@ -70,6 +73,8 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     made,
     milled,
     finder,
+    grooves,
+    milledGrooves: milledGrooves(read, grooves, toolOf),
     bosses,
     milledBosses: milledBosses(read, bosses, toolOf),
     toolOf,

@@ -95,13 +95,25 @@ export function discsOf(profile: readonly ProfilePoint[]): Disc[] {
 
 /** Outlines of the shop's tools with their holders, each worked out once. */
 export function outlines({ holders }: { holders: readonly Holder[] }): (tool: Tool) => readonly Disc[] {
-  const known = new Map<Tool, readonly Disc[]>();
+  const profile = profiles({ holders });
+  return onceEach((tool) => discsOf(profile(tool)));
+}
+
+/** The same as the lines that they are turned from: narrower places above wider ones are kept. */
+export const profiles = ({
+  holders,
+}: {
+  holders: readonly Holder[];
+}): ((tool: Tool) => readonly ProfilePoint[]) =>
+  onceEach((tool) => toolProfile(tool, holders.find((h) => h.id === tool.holderId) ?? null));
+
+function onceEach<T>(make: (tool: Tool) => T): (tool: Tool) => T {
+  const known = new Map<Tool, T>();
   return (tool) => {
-    let discs = known.get(tool);
-    if (!discs) {
-      const holder = holders.find((h) => h.id === tool.holderId) ?? null;
-      known.set(tool, (discs = discsOf(toolProfile(tool, holder))));
-    }
-    return discs;
+    const have = known.get(tool);
+    if (have !== undefined) return have;
+    const made = make(tool);
+    known.set(tool, made);
+    return made;
   };
 }

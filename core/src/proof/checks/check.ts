@@ -7,9 +7,10 @@ import type { HoleView } from '../../operations/hole-view.ts';
 import type { Work } from '../../motion/work.ts';
 import type { Severity } from '../../operations/kind.ts';
 import type { Space } from '../../space/space.ts';
-import type { Disc } from '../../tools/profile.ts';
+import type { Disc, ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { HoleFinder, MilledHole } from '../milled.ts';
+import type { GrooveFinder, MilledGroove } from '../grooves/finder.ts';
 import type { MilledBoss, SeenBoss } from '../threads/bosses.ts';
 
 /** One finding: what, where and the mend. Severities: an error must not be sent to the machine. */
@@ -58,12 +59,16 @@ export interface CheckContext {
   setup: DerivedSetup;
   space: Space;
   discs(tool: Tool): readonly Disc[];
+  outline(tool: Tool): readonly ProfilePoint[];
   read: ReadProgram;
   holes: SeenHole[];
   made: MadeHole[];
   /** Holes that mills went round in, and where motions of mills belong. */
   milled: MilledHole[];
   finder: HoleFinder;
+  /** Slots, grooves and channels, and what was milled in them. */
+  grooves: GrooveFinder;
+  milledGrooves: MilledGroove[];
   /** Bosses that have a thread, and what went round them. */
   bosses: SeenBoss[];
   milledBosses: MilledBoss[];

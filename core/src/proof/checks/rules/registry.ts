@@ -2,6 +2,7 @@ import type { CheckRule } from '../check.ts';
 import { coolant, dwells, limits, pecks, speedsAndFeeds } from './cutting-data.ts';
 import { depths, flute } from './depths.ts';
 import { milled } from './milled.ts';
+import { milledGroove } from './milled-groove.ts';
 import { milledThread } from './milled-thread.ts';
 import { order, twice } from './order.ts';
 import { coverage, highR, magazine, noHole, travel, unitsAndOffset } from './setup.ts';
@@ -17,6 +18,7 @@ export const CHECK_RULES: readonly CheckRule[] = [
   depths,
   milled,
   milledThread,
+  milledGroove,
   noHole,
   order,
   flute,

@@ -129,11 +129,12 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made, milled, milledBosses }) => {
+  run: ({ job, setup, made, milled, milledBosses, milledGrooves }) => {
     const done = new Set([
       ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
       ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
       ...milledBosses.map((m) => `${m.boss.view.label}/${m.tool.id}`),
+      ...milledGrooves.map((m) => `${m.groove.view.label}/${m.tool.id}`),
     ]);
     const missing = setup.operations.flatMap((o) =>
       o.work

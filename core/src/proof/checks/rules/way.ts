@@ -10,6 +10,9 @@ import { chordsOf, type KnownMotion } from '../../chords.ts';
 import { Columns } from '../../columns.ts';
 import { tooWide } from '../../clear.ts';
 import { wideTo, type InHole } from '../../milled.ts';
+import { bottomOf, topOf } from '../../../features/groove-shape.ts';
+import type { SeenGroove } from '../../grooves/finder.ts';
+import { discsAbove, isUndercut, isUnder, undercutting } from '../../grooves/undercut.ts';
 import { bossAt, depthInBoss } from '../../threads/bosses.ts';
 import { toolProfile } from '../../../tools/profile.ts';
 import {
@@ -33,6 +36,9 @@ export const way: CheckRule = {
 const isKnown = (m: Motion): m is Known => [...m.from, ...m.to].every((v) => v !== null);
 const isSideways = (m: Known): boolean => m.kind === 'arc' || m.from[0] !== m.to[0] || m.from[1] !== m.to[1];
 
+/** A groove counts as made where its cutter came this near to its floor, mm. */
+const FLOOR_REACHED = 0.3;
+
 /** Rounding of the code may make a helix this much steeper. */
 const STEEP = 1.05;
 /** How far a fed cutter may seem to be in a wall that it runs along: chords of round walls lie inside them, mm. */
@@ -49,6 +55,8 @@ class Way {
   private readonly columns = new Columns();
   private readonly out: Finding[] = [];
   private readonly told = new Set<string>();
+  /** Slots, grooves and channels whose floor was reached. */
+  private readonly made = new Set<string>();
   private readonly byLine = new Map<number, MadeHole[]>();
 
   constructor(private readonly c: CheckContext) {
@@ -69,7 +77,9 @@ class Way {
     const hole = this.holeAt(m);
     this.holding(m, tool, hole);
     const inside = isMill(m, tool) ? this.c.finder.at(m, tool) : null;
-    if (inside) this.inHole(m, tool, inside);
+    const groove = inside ? null : this.c.grooves.at(m, tool);
+    if (groove) this.inGroove(m, tool, groove);
+    else if (inside) this.inHole(m, tool, inside);
     else if (isSideways(m)) for (const chord of chordsOf(m)) this.across(chord, tool, hole);
     // On the way up a tool stands where it stood on the way down.
     else if (m.to[2] < m.from[2]) this.down(m, tool, hole);
@@ -81,6 +91,33 @@ class Way {
     if (x === null || y === null || z === null) return;
     const landed: Known = { ...m, from: [x, y, Math.max(z, this.c.space.setup.top) + 1], to: [x, y, z] };
     this.motion(landed, tool);
+  }
+
+  /** A mill that is fed in a slot, groove or channel: its walls are touched, and what is wider than its mouth is judged by its shape. */
+  private inGroove(m: Known, tool: Tool, { view, row }: SeenGroove): void {
+    const { shape, label, feature } = view;
+    const { space, grooves, say } = this.c;
+    const lowest = Math.min(m.from[2], m.to[2]);
+    if (lowest < bottomOf(shape) + FLOOR_REACHED) this.made.add(feature.id);
+    const named = (rule: string, what: string): void =>
+      this.say(m, rule, null, `${label}: ${toolName(tool)} ${what}`, 'error', {
+        tag: row.tag,
+        feature: feature.id,
+      });
+    if (!shape.through && lowest < bottomOf(shape) - DEPTH_TOLERANCE)
+      return named(
+        'milled-too-deep',
+        `cuts down to Z ${say(lowest)}; its floor is at Z ${say(bottomOf(shape))}. ${this.c.word('Z', bottomOf(shape))} at the lowest.`,
+      );
+    const isBelow = isUndercut(shape) && [m.from, m.to].some((p) => isUnder(shape, tool, p));
+    const wrong = isBelow ? undercutting(shape, m, tool, grooves.profile(tool), say) : null;
+    if (wrong) return named(wrong.rule, wrong.what);
+    for (const chord of chordsOf(m)) {
+      const tip = Math.min(chord.from[2], chord.to[2]);
+      const discs = isBelow ? discsAbove(this.c.outline(tool), topOf(shape) - tip) : this.c.discs(tool);
+      const hit = space.partAlong(discs, chord.from, chord.to, -BESIDE_WALL);
+      if (hit) return this.inPart(m, tool, null, hit);
+    }
   }
 
   private across(m: Known, tool: Tool, hole: MadeHole | null): void {
@@ -349,7 +386,7 @@ class Way {
     const { space, madeEarlier } = this.c;
     let top = Math.max(space.stockOver(x, y, r), space.heights?.along(x, y, x, y, r, -Infinity) ?? -Infinity);
     for (const o of space.openingsOver(x, y, OVER_AXIS, -Infinity))
-      if (!madeEarlier.has(o.feature)) top = Math.max(top, o.top);
+      if (!madeEarlier.has(o.feature) && !this.made.has(o.feature)) top = Math.max(top, o.top);
     return top;
   }
 
@@ -357,7 +394,9 @@ class Way {
     const { space, madeEarlier } = this.c;
     const stands =
       space.stockOver(x, y, r) > z + 0.02 ||
-      space.openingsOver(x, y, OVER_AXIS, z).some((o) => !madeEarlier.has(o.feature));
+      space
+        .openingsOver(x, y, OVER_AXIS, z)
+        .some((o) => !madeEarlier.has(o.feature) && !this.made.has(o.feature));
     return stands && !this.columns.isFree(x, y, r, z);
   }
 

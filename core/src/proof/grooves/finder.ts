@@ -1,0 +1,172 @@
+import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
+import { labelOf } from '../../job/placed.ts';
+import type { Row } from '../../job/row.ts';
+import type { ReadProgram } from '../../code/read/motion.ts';
+import { halfAt, offMiddle, pastEnd, type GrooveShape } from '../../features/groove-shape.ts';
+import { besidePath } from '../../geometry/parallel.ts';
+import { segmentPoint, type Vec2 } from '../../geometry/path.ts';
+import { BoxGrid } from '../../geometry/box-grid.ts';
+import { viewGroove, type GrooveView } from '../../operations/groove-view.ts';
+import { toolKind } from '../../tools/kinds/registry.ts';
+import { toolProfile, type ProfilePoint } from '../../tools/profile.ts';
+import type { Tool } from '../../tools/schema.ts';
+import { chordsOf, type KnownMotion } from '../chords.ts';
+
+/** Farthest that a cutter may reach beyond a groove's wall and still be meant for it, mm. */
+const BESIDE = 0.3;
+/** How far past an open end it may be, beyond its own radius, mm. */
+const PAST = 5;
+/** Less of it than this below the top is above the groove, mm. */
+const IN = 0.01;
+const CELL = 10;
+
+/** A slot, groove or channel as a setup sees it. */
+export interface SeenGroove {
+  view: GrooveView;
+  row: Row;
+}
+
+/** All that a setup reaches. */
+export const seenGrooves = (job: DerivedJob, setup: DerivedSetup): SeenGroove[] =>
+  job.rows.flatMap((row) =>
+    row.size.features.flatMap((f, i): SeenGroove[] => {
+      const view = viewGroove(f, labelOf(row.size, i), setup.frame.frame);
+      return view ? [{ view, row }] : [];
+    }),
+  );
+
+/** Fed, and able to cut on its side. */
+export const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): boolean =>
+  (m.kind === 'feed' || m.kind === 'arc') &&
+  m.cycle === undefined &&
+  !toolKind(tool.kind).onlyPlunges &&
+  !toolKind(tool.kind).cutsThreads &&
+  !toolKind(tool.kind).onRims;
+
+/** By how much a cutter stands beyond a groove's walls at its worst height, and where that is; null where it is not at any of its levels. */
+export function beyondWalls(
+  shape: GrooveShape,
+  profile: readonly ProfilePoint[],
+  [x, y, tip]: readonly [number, number, number],
+): { by: number; z: number; r: number; half: number } | null {
+  let worst: { by: number; z: number; r: number; half: number } | null = null;
+  for (const level of shape.levels) {
+    const off = offMiddle(shape, [x, y], level.path ?? shape.path);
+    for (const { z, r } of within(profile, level.bottom - tip + IN, level.top - tip - IN)) {
+      const half = halfAt(level, tip + z);
+      const by = off + r - half;
+      if (!worst || by > worst.by) worst = { by, z: tip + z, r, half };
+    }
+  }
+  return worst;
+}
+
+/** The places of an outline between two heights above its tip, its corners among them. */
+function within(profile: readonly ProfilePoint[], low: number, high: number): { z: number; r: number }[] {
+  const out: { z: number; r: number }[] = [];
+  for (const [i, q] of profile.entries()) {
+    const p = profile[i - 1] ?? q;
+    const [from, to] = [Math.max(low, p.z), Math.min(high, q.z)];
+    if (to < from) continue;
+    const at = (z: number): number => (q.z > p.z ? p.r + ((z - p.z) / (q.z - p.z)) * (q.r - p.r) : q.r);
+    out.push({ z: from, r: Math.max(at(from), from === p.z && q.z === p.z ? p.r : 0) }, { z: to, r: at(to) });
+  }
+  return out;
+}
+
+/** Finds the groove that a mill's motion stays in. */
+export class GrooveFinder {
+  private readonly grid = new BoxGrid<SeenGroove>(CELL);
+  private readonly profiles = new Map<string, ProfilePoint[]>();
+
+  constructor(readonly grooves: readonly SeenGroove[]) {
+    for (const g of grooves) {
+      const { shape } = g.view;
+      const half = Math.max(...shape.levels.flatMap((l) => [l.halfTop, l.halfBottom])) + 30;
+      const points = shape.path.flatMap((s) => [0, 0.25, 0.5, 0.75, 1].map((t) => segmentPoint(s, t)));
+      const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+      this.grid.add(g, [
+        Math.min(...xs) - half,
+        Math.min(...ys) - half,
+        Math.max(...xs) + half,
+        Math.max(...ys) + half,
+      ]);
+    }
+  }
+
+  profile(tool: Tool): ProfilePoint[] {
+    let known = this.profiles.get(tool.id);
+    if (!known) this.profiles.set(tool.id, (known = toolProfile(tool, null)));
+    return known;
+  }
+
+  /** Null for a motion that stays in none: beside them all, above them, or beyond their walls. */
+  at(m: KnownMotion, tool: Tool): SeenGroove | null {
+    if (!isMilling(m, tool)) return null;
+    const [x, y] = m.to;
+    let best: { groove: SeenGroove; by: number } | null = null;
+    for (const g of this.grid.near(x, y, 0)) {
+      const by = this.beyond(g, m, tool);
+      if (by !== null && by <= BESIDE && (!best || by < best.by)) best = { groove: g, by };
+    }
+    return best?.groove ?? null;
+  }
+
+  private beyond({ view: { shape } }: SeenGroove, m: KnownMotion, tool: Tool): number | null {
+    const profile = this.profile(tool);
+    let worst: number | null = null;
+    for (const c of chordsOf(m))
+      for (const p of [c.from, c.to]) {
+        const own = beyondWalls(shape, profile, p);
+        if (!own) continue;
+        if (!isNear(shape, [p[0], p[1]], tool.diameter / 2)) return null;
+        worst = Math.max(worst ?? -Infinity, own.by);
+      }
+    return worst;
+  }
+}
+
+/** Whether a place is in a groove, or past its open end no farther than it takes to leave it. */
+function isNear(shape: GrooveShape, p: Vec2, radius: number): boolean {
+  const { off, beyond } = besidePath(shape.path, p);
+  if (shape.isOneSided) return off < radius + PAST;
+  if (beyond === null) return true;
+  const end = beyond === 'start' ? shape.ends[0] : shape.ends[1];
+  return !end.open || pastEnd(shape.path, p, beyond) <= radius + end.beyond + PAST;
+}
+
+/** What a mill did in a groove. */
+export interface MilledGroove {
+  groove: SeenGroove;
+  tool: Tool;
+  /** Lowest place of its tip, and the line in which it went there. */
+  low: number;
+  line: number;
+  /** Fastest feed, mm/min, and highest speed, rpm. */
+  feed: number;
+  speed: number;
+}
+
+/** Grooves that were milled, one entry for each tool, from what was read. */
+export function milledGrooves(
+  read: ReadProgram,
+  finder: GrooveFinder,
+  toolOf: (number: number) => Tool | null,
+): MilledGroove[] {
+  const out = new Map<string, MilledGroove>();
+  if (finder.grooves.length === 0) return [];
+  for (const m of read.motions) {
+    const tool = m.kind === 'feed' || m.kind === 'arc' ? toolOf(m.tool) : null;
+    if (!tool || [...m.from, ...m.to].some((v) => v === null)) continue;
+    const own = m as KnownMotion;
+    const groove = finder.at(own, tool);
+    if (!groove) continue;
+    const key = `${groove.view.label}/${tool.id}`;
+    let g = out.get(key);
+    if (!g) out.set(key, (g = { groove, tool, low: Infinity, line: m.line, feed: 0, speed: 0 }));
+    if (own.to[2] < g.low) [g.low, g.line] = [own.to[2], m.line];
+    g.feed = Math.max(g.feed, m.feed);
+    g.speed = Math.max(g.speed, m.speed);
+  }
+  return [...out.values()];
+}
