@@ -41,6 +41,12 @@ export interface GrooveShape {
 export const topOf = ({ levels }: GrooveShape): number => Math.max(...levels.map((l) => l.top));
 export const bottomOf = ({ levels }: GrooveShape): number => Math.min(...levels.map((l) => l.bottom));
 
+/** Half of the open way into a groove from above, mm: what is wider comes and goes by an end, by the bore or by the air before a wall. */
+export function mouthOf(shape: GrooveShape): number {
+  if (shape.isOneSided) return 0;
+  return shape.bore ?? first(shape.levels).halfTop;
+}
+
 /** How far the wall of a level is from the middle at a height, mm. */
 export function halfAt(l: GrooveLevel, z: number): number {
   const t = l.top > l.bottom ? Math.min(1, Math.max(0, (l.top - z) / (l.top - l.bottom))) : 0;

@@ -166,4 +166,18 @@ export const SHIPPED_METHODS: readonly Method[] = [
     when: {},
     operations: [{ kind: 'groove-mill' }],
   },
+  {
+    id: 't-slot',
+    name: 'throat, then the head',
+    family: 't-slot',
+    when: {},
+    operations: [{ kind: 'slot-mill' }, { kind: 't-slot-mill' }],
+  },
+  {
+    id: 'dovetail',
+    name: 'throat, then the flanks',
+    family: 'dovetail',
+    when: {},
+    operations: [{ kind: 'slot-mill' }, { kind: 'dovetail-mill' }],
+  },
 ].map((m) => methodSchema.parse(m));

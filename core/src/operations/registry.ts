@@ -4,6 +4,7 @@ import { centreKind } from './centre/index.ts';
 import { coreDrillKind } from './core-drill/index.ts';
 import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
+import { dovetailMillKind } from './dovetail-mill/index.ts';
 import { drillKind } from './drill/index.ts';
 import { floorKind } from './floor/index.ts';
 import { grooveMillKind } from './groove-mill/index.ts';
@@ -17,6 +18,7 @@ import { rimBreakKind } from './rim-break/index.ts';
 import { slotMillKind } from './slot-mill/index.ts';
 import { spotKind } from './spot/index.ts';
 import { threadMillKind } from './thread-mill/index.ts';
+import { tSlotMillKind } from './t-slot-mill/index.ts';
 import { tapKind } from './tap/index.ts';
 
 /** All kinds of operation: a folder and a line each. */
@@ -31,6 +33,8 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   floorKind,
   slotMillKind,
   grooveMillKind,
+  tSlotMillKind,
+  dovetailMillKind,
   countersinkKind,
   helicalCountersinkKind,
   rimBreakKind,

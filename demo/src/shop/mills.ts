@@ -100,6 +100,7 @@ const WHITWORTH_TAPERED: readonly (readonly [size: string, diameter: number])[] 
 
 export const MILLS: readonly Drawer[] = [
   ...[2, 3, 4, 5, 6, 8, 10, 12, 16, 20].map((d) => endMill(d)),
+  endMill(6, { reach: 45 }),
   endMill(10, { reach: 45 }),
   endMill(16, { reach: 65 }),
   endMill(20, { reach: 80 }),
@@ -123,7 +124,19 @@ export const MILLS: readonly Drawer[] = [
   ...cutter('t-cutter', 21, 'T-cutter ⌀21 × 9', { fluteLength: 9, neckDiameter: 10, neckLength: 29 }),
   ...cutter('t-cutter', 25, 'T-cutter ⌀25 × 11', { fluteLength: 11, neckDiameter: 12, neckLength: 32 }),
   ...cutter('t-cutter', 19.5, 'T-cutter ⌀19.5 × 2', { fluteLength: 2, neckDiameter: 8, neckLength: 20 }),
+  ...cutter('t-cutter', 18, 'T-cutter ⌀18 × 6', { fluteLength: 6, neckDiameter: 8, neckLength: 24 }),
+  ...cutter('t-cutter', 25, 'T-cutter ⌀25 × 4', {
+    fluteLength: 4,
+    neckDiameter: 12,
+    neckLength: 45,
+    shankDiameter: 12,
+  }),
   ...cutter('dovetail-cutter', 16, 'dovetail cutter ⌀16 60°'),
+  ...cutter('dovetail-cutter', 16, 'dovetail cutter ⌀16 × 8 60°', {
+    fluteLength: 8,
+    neckDiameter: 6.5,
+    neckLength: 20,
+  }),
   ...cutter('dovetail-cutter', 20, 'dovetail cutter ⌀20 45°', {}, 45),
   ...METRIC.flatMap(([d, pitch]) => threadMill(d, pitch, `P${pitch}`)),
   ...PIPE.flatMap(([size, d]) => threadMill(d, pitchOf(`G ${size}`), `G ${size}`, { angleDeg: 55 })),

@@ -43,6 +43,8 @@ const CIRCLE_STEP = 0.1;
 const RAMP_SHARE = 0.7;
 const PLUNGE_SHARE = 0.3;
 const LEAD_SHARE = 2;
+/** A throat between leaning flanks stays clear of their upper edges by so much, mm. */
+const CLEAR_OF_FLANKS = 0.2;
 /** Corners of a cutter and a floor that count as one, mm. */
 const SAME_CORNER = 0.02;
 
@@ -72,9 +74,10 @@ interface Strip {
 /** The strip itself, or the throat over a wider head. */
 function stripOf({ shape }: GrooveView): Strip {
   const top = first(shape.levels);
+  const isLeaning = top.halfTop !== top.halfBottom;
   return {
     path: top.path ?? shape.path,
-    width: 2 * Math.min(top.halfTop, top.halfBottom),
+    width: 2 * Math.min(top.halfTop, top.halfBottom) - (isLeaning ? 2 * CLEAR_OF_FLANKS : 0),
     floor: bottomOf(shape),
     through: shape.through,
   };

@@ -2,7 +2,8 @@ import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
 import { labelOf } from '../../job/placed.ts';
 import type { Row } from '../../job/row.ts';
 import type { ReadProgram } from '../../code/read/motion.ts';
-import { halfAt, offMiddle, pastEnd, type GrooveShape } from '../../features/groove-shape.ts';
+import { pastEnd, type GrooveShape } from '../../features/groove-shape.ts';
+import { beyondWalls } from '../../operations/grooves/fit.ts';
 import { besidePath } from '../../geometry/parallel.ts';
 import { segmentPoint, type Vec2 } from '../../geometry/path.ts';
 import { BoxGrid } from '../../geometry/box-grid.ts';
@@ -16,8 +17,6 @@ import { chordsOf, type KnownMotion } from '../chords.ts';
 const BESIDE = 0.3;
 /** How far past an open end it may be, beyond its own radius, mm. */
 const PAST = 5;
-/** Less of it than this below the top is above the groove, mm. */
-const IN = 0.01;
 const CELL = 10;
 
 /** A slot, groove or channel as a setup sees it. */
@@ -42,37 +41,6 @@ export const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): bool
   !toolKind(tool.kind).onlyPlunges &&
   !toolKind(tool.kind).cutsThreads &&
   !toolKind(tool.kind).onRims;
-
-/** By how much a cutter stands beyond a groove's walls at its worst height, and where that is; null where it is not at any of its levels. */
-export function beyondWalls(
-  shape: GrooveShape,
-  profile: readonly ProfilePoint[],
-  [x, y, tip]: readonly [number, number, number],
-): { by: number; z: number; r: number; half: number } | null {
-  let worst: { by: number; z: number; r: number; half: number } | null = null;
-  for (const level of shape.levels) {
-    const off = offMiddle(shape, [x, y], level.path ?? shape.path);
-    for (const { z, r } of within(profile, level.bottom - tip + IN, level.top - tip - IN)) {
-      const half = halfAt(level, tip + z);
-      const by = off + r - half;
-      if (!worst || by > worst.by) worst = { by, z: tip + z, r, half };
-    }
-  }
-  return worst;
-}
-
-/** The places of an outline between two heights above its tip, its corners among them. */
-function within(profile: readonly ProfilePoint[], low: number, high: number): { z: number; r: number }[] {
-  const out: { z: number; r: number }[] = [];
-  for (const [i, q] of profile.entries()) {
-    const p = profile[i - 1] ?? q;
-    const [from, to] = [Math.max(low, p.z), Math.min(high, q.z)];
-    if (to < from) continue;
-    const at = (z: number): number => (q.z > p.z ? p.r + ((z - p.z) / (q.z - p.z)) * (q.r - p.r) : q.r);
-    out.push({ z: from, r: Math.max(at(from), from === p.z && q.z === p.z ? p.r : 0) }, { z: to, r: at(to) });
-  }
-  return out;
-}
 
 /** Finds the groove that a mill's motion stays in. */
 export class GrooveFinder {

@@ -1,11 +1,9 @@
-import { topOf, type GrooveShape } from '../../features/groove-shape.ts';
-import { offMiddle, pastEnd } from '../../features/groove-shape.ts';
+import { mouthOf, offMiddle, pastEnd, topOf, type GrooveShape } from '../../features/groove-shape.ts';
 import { besidePath } from '../../geometry/parallel.ts';
-import { first } from '../../lists.ts';
-import { discsOf, type Disc, type ProfilePoint } from '../../tools/profile.ts';
+import type { ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chordsOf, type KnownMotion } from '../chords.ts';
-import { beyondWalls } from './finder.ts';
+import { beyondWalls } from '../../operations/grooves/fit.ts';
 
 /** How much wider than it is a groove may be cut: both ends of a radius are rounded, mm. */
 const SLACK = 0.01;
@@ -16,12 +14,6 @@ const LEVEL = 1e-4;
 export interface Undercutting {
   rule: string;
   what: string;
-}
-
-/** Half of the open way into a groove from above, mm: what is wider comes and goes by an end, by the bore or by the air before a wall. */
-function mouthOf(shape: GrooveShape): number {
-  if (shape.isOneSided) return 0;
-  return shape.bore ?? first(shape.levels).halfTop;
 }
 
 /** Whether a groove is wider somewhere than its mouth. */
@@ -81,13 +73,3 @@ export function undercutting(
     }
   return null;
 }
-
-/** The outline above a groove's top, as discs: shank and holder against what stands round the mouth. */
-export const discsAbove = (profile: readonly ProfilePoint[], height: number): Disc[] =>
-  discsOf(
-    profile.flatMap((p, i) => {
-      const before = profile[i - 1] ?? p;
-      if (p.z <= height) return [];
-      return before.z < height ? [{ ...p, z: height }, p] : [p];
-    }),
-  );

@@ -12,7 +12,8 @@ import { tooWide } from '../../clear.ts';
 import { wideTo, type InHole } from '../../milled.ts';
 import { bottomOf, topOf } from '../../../features/groove-shape.ts';
 import type { SeenGroove } from '../../grooves/finder.ts';
-import { discsAbove, isUndercut, isUnder, undercutting } from '../../grooves/undercut.ts';
+import { discsAbove } from '../../../operations/grooves/fit.ts';
+import { isUndercut, isUnder, undercutting } from '../../grooves/undercut.ts';
 import { bossAt, depthInBoss } from '../../threads/bosses.ts';
 import { toolProfile } from '../../../tools/profile.ts';
 import {
