@@ -1,5 +1,5 @@
 import { at, first as firstOf } from '../lists.ts';
-import type { FamilyName } from '../features/family.ts';
+import type { FamilyName, Feature } from '../features/family.ts';
 import { plainSteps } from '../methods/match.ts';
 import { FAMILY_WORDS, type MethodFamily } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
@@ -41,7 +41,7 @@ class GrooveRows implements RowFamily {
     const groups = new Map<number, GrooveView[]>();
     size.features.forEach((f, i) => {
       const label = labelOf(size, i);
-      const k = setups.findIndex((s) => isReached(f, s));
+      const k = this.homeOf(f, label, row);
       const view = k < 0 ? null : viewGroove(f, label, at(setups, k).frame.frame);
       if (view) groups.set(k, [...(groups.get(k) ?? []), view]);
       else
@@ -63,6 +63,17 @@ class GrooveRows implements RowFamily {
           message,
         })),
       );
+  }
+
+  /** The first setup that reaches it with nothing over it by then; else the first that reaches it, -1 where none does. */
+  private homeOf(f: Feature, label: string, row: Row): number {
+    const { setups } = this.input;
+    const reached = setups.flatMap((s, k) => (isReached(f, s) ? [k] : []));
+    const free = reached.find((k) => {
+      const view = viewGroove(f, label, at(setups, k).frame.frame);
+      return view && this.standing.groove(view, k, { ...row, remarks: [] }, new Set()).metalFrom === null;
+    });
+    return free ?? reached[0] ?? -1;
   }
 
   private planGroup(row: Row, decision: SizeDecision, k: number, views: readonly GrooveView[]): void {

@@ -180,4 +180,18 @@ export const SHIPPED_METHODS: readonly Method[] = [
     when: {},
     operations: [{ kind: 'slot-mill' }, { kind: 'dovetail-mill' }],
   },
+  {
+    id: 'bore-groove',
+    name: 'groove in a bore',
+    family: 'bore-groove',
+    when: {},
+    operations: [{ kind: 'bore-groove' }],
+  },
+  {
+    id: 'wall-groove',
+    name: 'groove in a wall',
+    family: 'wall-groove',
+    when: {},
+    operations: [{ kind: 'wall-groove' }],
+  },
 ].map((m) => methodSchema.parse(m));

@@ -1,4 +1,5 @@
 import { backRimBreakKind } from './back-rim-break/index.ts';
+import { boreGrooveKind } from './bore-groove/index.ts';
 import { boreKind } from './bore/index.ts';
 import { centreKind } from './centre/index.ts';
 import { coreDrillKind } from './core-drill/index.ts';
@@ -17,6 +18,7 @@ import { reamKind } from './ream/index.ts';
 import { rimBreakKind } from './rim-break/index.ts';
 import { slotMillKind } from './slot-mill/index.ts';
 import { spotKind } from './spot/index.ts';
+import { wallGrooveKind } from './wall-groove/index.ts';
 import { threadMillKind } from './thread-mill/index.ts';
 import { tSlotMillKind } from './t-slot-mill/index.ts';
 import { tapKind } from './tap/index.ts';
@@ -35,6 +37,8 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   grooveMillKind,
   tSlotMillKind,
   dovetailMillKind,
+  boreGrooveKind,
+  wallGrooveKind,
   countersinkKind,
   helicalCountersinkKind,
   rimBreakKind,

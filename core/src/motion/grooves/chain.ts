@@ -1,4 +1,12 @@
-import { distance2, pathLength, segmentLength, type Segment, type Vec2 } from '../../geometry/path.ts';
+import {
+  distance2,
+  isSameCarrier,
+  joinSegments,
+  pathLength,
+  segmentLength,
+  type Segment,
+  type Vec2,
+} from '../../geometry/path.ts';
 import { insideShare, outsideShare } from '../circles.ts';
 import type { FeedRole, Move } from '../work.ts';
 
@@ -34,7 +42,7 @@ export interface Fed {
 export function alongChain(path: readonly Segment[], from: number, to: number, fed: Fed): Move[] {
   const whole = pathLength([...path]);
   let gone = 0;
-  return path.flatMap((s): Move[] => {
+  return joined(path).flatMap((s): Move[] => {
     const length = segmentLength(s);
     if (length < SAME) return [];
     gone += length;
@@ -54,6 +62,18 @@ export function alongChain(path: readonly Segment[], from: number, to: number, f
       },
     ];
   });
+}
+
+/** The chain with straight pieces that go on in one line as one. */
+function joined(path: readonly Segment[]): Segment[] {
+  const out: Segment[] = [];
+  for (const s of path) {
+    const before = out.at(-1);
+    if (before?.kind === 'line' && s.kind === 'line' && isSameCarrier(before, s))
+      out[out.length - 1] = joinSegments(before, s);
+    else out.push(s);
+  }
+  return out;
 }
 
 /** A straight move to a place. */

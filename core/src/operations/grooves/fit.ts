@@ -45,7 +45,8 @@ export const discsAbove = (profile: readonly ProfilePoint[], height: number): Di
   discsOf(
     profile.flatMap((p, i) => {
       const before = profile[i - 1] ?? p;
-      if (p.z <= height) return [];
+      // The code is rounded: what ends at the top ends there.
+      if (p.z <= height + IN) return [];
       return before.z < height ? [{ ...p, z: height }, p] : [p];
     }),
   );

@@ -2,6 +2,7 @@ import { first, last } from '../../lists.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
 import { LEVEL_ORDERS, levelTips, type LevelOrder } from '../grooves/levels.ts';
+import { tallest } from '../grooves/side.ts';
 import { LEAD_SHARE, underWork, whyNotUnder } from '../grooves/under.ts';
 import type { UnderLevel } from '../grooves/under-passes.ts';
 import type { GrooveView } from '../groove-view.ts';
@@ -67,7 +68,7 @@ function plan(c: KindContext): PlanResult {
     whyNot: (t, v) => whyNot(c, t, v, offOf(t), mouth, overlap),
   });
   if ('missing' in found) return found;
-  const { tool } = found;
+  const tool = tallest(c, found, height);
   const off = offOf(tool);
   const isHigh = tool.fluteLength >= height - HIGHER;
   const stock = Math.max(

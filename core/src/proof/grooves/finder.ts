@@ -12,6 +12,7 @@ import { toolKind } from '../../tools/kinds/registry.ts';
 import { toolProfile, type ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chordsOf, type KnownMotion } from '../chords.ts';
+import { goesUnder } from './undercut.ts';
 
 /** Farthest that a cutter may reach beyond a groove's wall and still be meant for it, mm. */
 const BESIDE = 0.3;
@@ -81,6 +82,8 @@ export class GrooveFinder {
   }
 
   private beyond({ view: { shape } }: SeenGroove, m: KnownMotion, tool: Tool): number | null {
+    // What only passes by in the bore, or in the air before a wall, is not in its groove.
+    if ((shape.isOneSided || shape.bore !== undefined) && !goesUnder(shape, tool, m)) return null;
     const profile = this.profile(tool);
     let worst: number | null = null;
     for (const c of chordsOf(m))

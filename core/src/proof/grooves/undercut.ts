@@ -36,6 +36,19 @@ export function isUnder(
   return !isOut && offMiddle(shape, [x, y]) + diameter / 2 > mouthOf(shape) + SLACK;
 }
 
+/** Whether a motion goes under what is beside the mouth anywhere on its way. */
+export const goesUnder = (shape: GrooveShape, tool: Tool, m: KnownMotion): boolean =>
+  isUndercut(shape) &&
+  chordsOf(m).some(({ from, to }) =>
+    [0, 0.25, 0.5, 0.75, 1].some((t) =>
+      isUnder(shape, tool, [
+        from[0] + t * (to[0] - from[0]),
+        from[1] + t * (to[1] - from[1]),
+        from[2] + t * (to[2] - from[2]),
+      ]),
+    ),
+  );
+
 /**
  * What is wrong with a fed or rapid motion of a cutter in a groove that is wider than its mouth; null where nothing is. Straight grooves are
  * gone along straight; up and down is for where the cutter can be lifted.
@@ -47,7 +60,7 @@ export function undercutting(
   profile: readonly ProfilePoint[],
   say: (mm: number) => string,
 ): Undercutting | null {
-  const isIn = [m.from, m.to].some((p) => isUnder(shape, tool, p));
+  const isIn = goesUnder(shape, tool, m);
   if (isIn && Math.abs(m.from[2] - m.to[2]) > LEVEL) {
     const isUp = m.to[2] > m.from[2];
     return isUnder(shape, tool, isUp ? m.from : m.to)

@@ -13,7 +13,7 @@ import { wideTo, type InHole } from '../../milled.ts';
 import { bottomOf, topOf } from '../../../features/groove-shape.ts';
 import type { SeenGroove } from '../../grooves/finder.ts';
 import { discsAbove } from '../../../operations/grooves/fit.ts';
-import { isUndercut, isUnder, undercutting } from '../../grooves/undercut.ts';
+import { goesUnder, undercutting } from '../../grooves/undercut.ts';
 import { bossAt, depthInBoss } from '../../threads/bosses.ts';
 import { toolProfile } from '../../../tools/profile.ts';
 import {
@@ -110,7 +110,7 @@ class Way {
         'milled-too-deep',
         `cuts down to Z ${say(lowest)}; its floor is at Z ${say(bottomOf(shape))}. ${this.c.word('Z', bottomOf(shape))} at the lowest.`,
       );
-    const isBelow = isUndercut(shape) && [m.from, m.to].some((p) => isUnder(shape, tool, p));
+    const isBelow = goesUnder(shape, tool, m);
     const wrong = isBelow ? undercutting(shape, m, tool, grooves.profile(tool), say) : null;
     if (wrong) return named(wrong.rule, wrong.what);
     for (const chord of chordsOf(m)) {
