@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Shape3D } from 'replicad';
+import type { Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
 import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
@@ -27,7 +28,7 @@ import {
 
 const UP: Point = [0, 0, 1];
 type Inputs = {
-  plan?: (p: Plan) => void;
+  plan?: (p: Plan, features: Feature[]) => void;
   tools?: (t: Tool[]) => Tool[];
   ups?: Parameters<typeof newSetup>[2][];
 };
@@ -42,9 +43,10 @@ async function inputOf(
   plan.setups = ups.map((up, i) =>
     newSetup(`s${i + 1}`, `side ${i + 1}`, up, (['G54', 'G55', 'G56'] as const)[i]),
   );
-  change?.(plan);
+  const { features } = recognise(model, { mesh });
+  change?.(plan, features);
   return withDrawerLoaded({
-    features: recognise(model, { mesh }).features,
+    features,
     bounds: model.bounds,
     mesh,
     plan,
@@ -64,7 +66,13 @@ const lowR = (p: ProducedJob, level: number) =>
 
 beforeAll(prepare);
 
-describe('a hole in the floor of a slot that is not made yet', () => {
+/** The slot is made elsewhere, and later. */
+const slotLeftOut = (p: Plan, features: Feature[]): void => {
+  for (const s of featureSizes(features))
+    if (s.features.some((f) => 'ends' in f)) p.sizes[s.key] = { leftOut: 'by hand', overrides: {} };
+};
+
+describe('a hole in the floor of a slot', () => {
   // An 8 mm slot, 10 deep, with a ⌀5 hole in its floor.
   const body = () =>
     cutAll(box([0, 0, -40], [80, 40, 0]), [
@@ -72,8 +80,16 @@ describe('a hole in the floor of a slot that is not made yet', () => {
       turned(blind(5, 12), [40, 20, -10], UP),
     ]);
 
-  it('starts above the slot’s metal, and says so', async () => {
+  it('waits for the slot, and starts on its floor', async () => {
     const produced = produceJob(await inputOf(body()));
+    expect(produced.checks.filter((c) => c.severity !== 'note')).toEqual([]);
+    expect(operations(produced).map((o) => o.kind)).toEqual(['slot-mill', 'spot', 'drill']);
+    const holes = operations(produced).slice(1);
+    for (const w of holes.flatMap((o) => o.work)) expect(w.r).toBeCloseTo(-8, 6);
+  });
+
+  it('starts above the slot’s metal where that is not made before, and says so', async () => {
+    const produced = produceJob(await inputOf(body(), { plan: slotLeftOut }));
     expect(errors(produced)).toEqual([]);
     expect(operations(produced).map((o) => o.kind)).toEqual(['spot', 'drill']);
     expect(lowR(produced, 0)).toEqual([]);
@@ -82,7 +98,7 @@ describe('a hole in the floor of a slot that is not made yet', () => {
 
   it('takes a spot that has room between the walls, or refuses with the reason', async () => {
     const narrow = produceJob(
-      await inputOf(body(), { tools: without('spot-drill', (t) => t.diameter !== 6) }),
+      await inputOf(body(), { plan: slotLeftOut, tools: without('spot-drill', (t) => t.diameter !== 6) }),
     );
     const row = narrow.job.rows.find((r) => r.size.family === 'hole')!;
     const spot = row.operations.find((o) => o.kind === 'spot');
@@ -92,7 +108,7 @@ describe('a hole in the floor of a slot that is not made yet', () => {
   });
 
   it('finds an R that was put into the slot by hand', async () => {
-    const input = await inputOf(body());
+    const input = await inputOf(body(), { plan: slotLeftOut });
     const { text } = produceJob(input).programs[0]!;
     const low = text.replace(/R2\./g, 'R-8.');
     expect(low).not.toBe(text);

@@ -1,7 +1,7 @@
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { featureSizes } from '@yellow-pin/core/features/sets';
-import { isBoss, isHole } from '@yellow-pin/core/features/family';
+import { isBoss, isHole, type Feature } from '@yellow-pin/core/features/family';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
@@ -14,6 +14,8 @@ import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { readStep } from '@yellow-pin/kernel';
 import type { Shape3D } from 'replicad';
+import type { DerivedJob } from '@yellow-pin/core/job/derive';
+import type { Tool } from '@yellow-pin/core/tools/schema';
 import { SHOP } from './shop/index.ts';
 import { stepText } from './solids.ts';
 
@@ -23,15 +25,32 @@ export interface Trial {
   model: SolidModel;
   texts: string[];
   setups: string[];
+  job: DerivedJob;
 }
 
 /** Reads a solid as a STEP file, plans it with the prints said by diameter, and writes its programs. */
 export async function jobOf(
   body: Shape3D,
   callouts: Record<string, string> = {},
-  change: (p: Plan) => void = () => undefined,
+  change: (p: Plan, features: Feature[]) => void = () => undefined,
 ): Promise<Trial> {
-  const model = await readStep(new TextEncoder().encode(await stepText([body], 'trial', 'MM')));
+  return jobOfText(await stepText([body], 'trial', 'MM'), { callouts, change });
+}
+
+/** The same of a STEP file, with tools that the sample shop does not have. */
+export async function jobOfText(
+  text: string,
+  {
+    callouts = {},
+    change = () => undefined,
+    more = [],
+  }: {
+    callouts?: Record<string, string>;
+    change?: (p: Plan, features: Feature[]) => void;
+    more?: readonly Tool[];
+  } = {},
+): Promise<Trial> {
+  const model = await readStep(new TextEncoder().encode(text));
   const mesh = meshModel(model);
   const { features } = recognise(model, { mesh });
   const plan = newPlan('mm', SHOP.materials[0]!.id, SHOP.machines[0]!.id);
@@ -46,21 +65,22 @@ export async function jobOf(
         )
       )
         plan.sizes[s.key] = { ...decisionFromCallout(text, 'mm'), overrides: {} };
-  change(plan);
+  change(plan, features);
   const input = withDrawerLoaded({
     features,
     bounds: model.bounds,
     plan,
-    library: SHOP,
+    library: { ...SHOP, tools: [...SHOP.tools, ...more] },
     name: 'trial',
     mesh,
   });
-  const { programs } = produceJob(input);
+  const { programs, job } = produceJob(input);
   return {
     input,
     model,
     texts: programs.map((p) => p.text),
     setups: programs.map((p) => p.setup.setup.id),
+    job,
   };
 }
 

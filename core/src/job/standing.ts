@@ -7,6 +7,9 @@ import { narrowest } from '../features/hole/recognise.ts';
 import type { HoleFeature } from '../features/hole/schema.ts';
 import type { FeatureSize } from '../features/sets.ts';
 import { dot } from '../geometry/vec.ts';
+import { pointLength } from '../cutting/depths.ts';
+import { USUAL_POINT } from '../tools/kinds/drill.ts';
+import { operationKind } from '../operations/registry.ts';
 import { crossing } from '../operations/crossing.ts';
 import { drilledStep, type HoleView } from '../operations/hole-view.ts';
 import { OVER_AXIS } from '../space/space.ts';
@@ -58,7 +61,24 @@ export class Standing {
   /** The same of a slot, groove or channel: along the whole of it. */
   groove(view: GrooveView, k: number, row: Row, after: Set<string>): GrooveView {
     const places = view.shape.path.flatMap((s) => [0, 0.25, 0.5, 0.75, 1].map((t) => segmentPoint(s, t)));
-    return { ...view, ...this.raised(this.over(places, view, k, after), view, row) };
+    const over = this.over(places, view, k, after);
+    if (view.shape.bore !== undefined) this.addCones(over, view);
+    return { ...view, ...this.raised(over, view, row) };
+  }
+
+  /** What a drill leaves on a floor that the model has flat stands in the way of a groove just over it. */
+  private addCones(over: Over, view: GrooveView): void {
+    for (const { feature, opening } of over.above) {
+      const size =
+        isHole(feature) && feature.bottom.shape === 'flat' ? this.sizeOf.get(feature.id) : undefined;
+      if (!size || this.rows.row(size).operations.some((o) => operationKind(o.kind).leavesFlat)) continue;
+      const cone = opening.bottom + pointLength(2 * opening.radius, USUAL_POINT);
+      if (cone > view.entryZ - view.depth + 0.01 && cone > over.metalZ - view.depth)
+        [over.metalZ, over.from] = [
+          Math.max(over.metalZ, cone, view.entryZ + 0.02),
+          'the cone that its drill leaves on the floor: choose a method for the hole that mills it flat',
+        ];
+    }
   }
 
   /** What stands over places in plan at a feature's top when its turn comes. */

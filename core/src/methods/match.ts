@@ -50,7 +50,7 @@ export const isStepped = (h: HoleView): boolean => wideSteps(h).length > 0 || is
 /** What stands against a method for a feature, in words; null where it applies. */
 export function whyNotMethod(m: Method, s: MethodSubject): string | null {
   if (m.family !== s.family) return `it is for ${FAMILY_WORDS[m.family]}`;
-  return s.family === 'hole' ? whyNotHole(m, s) : whyNotGroove(m, s);
+  return 'groove' in s ? whyNotGroove(m, s) : whyNotHole(m, s);
 }
 
 function whyNotHole({ when, operations }: Method, s: HoleSubject): string | null {
@@ -77,8 +77,8 @@ function whyNotHole({ when, operations }: Method, s: HoleSubject): string | null
 
 /** What of a hole a method would leave unmade, or make of what is not there, in words; null where it makes the whole. */
 export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
-  if (s.family !== 'hole') return grooveLeft(m, s);
-  if (m.family !== 'hole') return whyNotMethod(m, s);
+  if ('groove' in s) return grooveLeft(m, s);
+  if (m.family !== s.family) return whyNotMethod(m, s);
   const { threaded, stepped, through, flatFloor } = m.when;
   const own = { ...m, when: { threaded, stepped, through, flatFloor } };
   return whyNotHole(own, { ...s, isToBeMilled: false }) ?? leftUnmade(m, s);

@@ -133,6 +133,8 @@ export interface OperationKind {
   opensSolid?: boolean;
   /** It mills threads: the way of whoever wants one milled. */
   millsThreads?: boolean;
+  /** What it makes has a flat floor, whatever made it before. */
+  leavesFlat?: boolean;
   /** What of a slot, groove or channel it makes. */
   makes?: readonly GroovePart[];
   /** It makes the chamfer at a hole's entry that the model has, where nothing else is asked of it. */

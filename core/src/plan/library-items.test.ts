@@ -32,7 +32,7 @@ describe('what goes into the shop’s lists', () => {
     expect(why([{ kind: 'spot', set: { depht: 3 } }])).toContain(
       '"depht" is no number of it. It has rim, tip, share, dwell',
     );
-    expect(why([{ kind: 'spot', set: { rim: 'width + 1' } }])).toContain('"width"');
+    expect(why([{ kind: 'spot', set: { rim: 'length + 1' } }])).toContain('"length"');
     expect(why([{ kind: 'drill', set: { cycle: 'sideways' } }])).toContain('use one of straight');
     expect(why([{ kind: 'drill', set: { cycle: 'dwell' } }])).toBe('');
     expect(why([{ kind: 'drill', or: ['hammer'] }])).toContain('in its place');

@@ -8,6 +8,7 @@ export const counterboreKind: OperationKind = {
   label: 'counterbore',
   toolKinds: ['counterbore'],
   rank: 2,
+  leavesFlat: true,
   numbers: { depth: 'floor below entry', dwell: 'dwell, s' },
   plan: planCounterbore,
 };

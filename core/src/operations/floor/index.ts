@@ -25,6 +25,7 @@ export const floorKind: OperationKind = {
   label: 'floor',
   toolKinds: ['end-mill'],
   rank: 2,
+  leavesFlat: true,
   numbers: { depth: 'floor below entry', perTurn: 'down a turn' },
   settles: ['flat-bottom'],
   plan: planFloor,

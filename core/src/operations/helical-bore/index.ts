@@ -38,6 +38,7 @@ export const helicalBoreKind: OperationKind = {
   label: 'helical bore',
   toolKinds: ['end-mill'],
   rank: 2,
+  leavesFlat: true,
   opensSolid: true,
   numbers: {
     allowance: 'left on diameter',

@@ -1,5 +1,5 @@
 import { first, last } from '../../lists.ts';
-import { bottomOf } from '../../features/groove-shape.ts';
+import { bottomOf, type GrooveShape } from '../../features/groove-shape.ts';
 import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
 import { reversePath, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { alongChain, lineFrom, lineTo } from '../../motion/grooves/chain.ts';
@@ -104,6 +104,12 @@ function wayAt({ shape }: GrooveView, tool: Tool, deep: number, isClimb: boolean
   return isClimb ? run : reversePath(run);
 }
 
+/** Radius of the tightest bend that the wall's back makes round the cutter, mm. */
+const tightest = ({ path, levels }: GrooveShape): number =>
+  Math.min(
+    ...path.flatMap((s) => (s.kind === 'arc' && s.turn > 0 ? [s.radius + first(levels).halfTop] : [])),
+  );
+
 interface WallCut {
   tips: readonly number[];
   deep: readonly { deep: number; feed: 'cut' | 'finish' }[];
@@ -160,7 +166,9 @@ function whyNot(c: KindContext, tool: Tool, view: GrooveView): string | null {
   if (shape.runOut !== undefined && Math.abs(shape.runOut - radius) > SAME_RADIUS)
     return `${label}: it runs out in an arc of R${c.say(shape.runOut)}: a cutter of \u2300${c.say(2 * shape.runOut)} makes it, and ${tool.description} does not.`;
   const [deepest, outer] = [wayAt(view, tool, inWall, true), wayAt(view, tool, -CLEAR, true)];
-  if (!deepest || !outer) return `${label}: its bends are too tight for ${tool.description}.`;
+  // A bend that is tighter than the cutter would stay uncut in its corner.
+  if (!deepest || !outer || radius > tightest(shape) + SAME_RADIUS)
+    return `${label}: a bend in the wall is tighter than ${tool.description}: \u2300${c.say(2 * tightest(shape))} is the widest that gets round it.`;
   const why = whyUnder(c, tool, label, shape, [deepest], bottomOf(shape));
   if (why) return why;
   const [x, y] = first(outer).from;
