@@ -164,7 +164,7 @@ describe('program, prove and expand', () => {
     expect(unknown).toMatchObject({ code: 2 });
     expect(unknown.err).toContain('use one of drill and tap');
     const nowhere = await run('program', PART, '--out', out, '--method', 'Q=drill');
-    expect(nowhere.err).toContain('no hole is tagged Q; there are A, B, C');
+    expect(nowhere.err).toContain('is tagged Q; there are A, B, C');
   });
 
   it('writes one file a setup, proved, and proves them again from what is in the folder', async () => {

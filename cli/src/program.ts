@@ -16,6 +16,7 @@ import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
 import type { MetalProof } from '@yellow-pin/core/metal/prove-metal';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
+import { FAMILY_WORDS } from '@yellow-pin/core/methods/schema';
 import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { withAccepted } from '@yellow-pin/core/proof/accepted';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
@@ -169,23 +170,32 @@ function zeroAt(text: string): Zero {
 
 /**
  * Sizes that an option means: by the tag's letters, or by diameter, mm (within 0.05): holes by their narrowest, and where there is none of
- * that diameter, bosses.
+ * that diameter, bosses, then what is as wide.
  */
-function sizesMeant(what: string, features: Feature[], option: string): FeatureSize[] {
-  const all = featureSizes(features).filter((s) => s.family === 'hole' || s.family === 'boss');
+function sizesMeant(
+  what: string,
+  features: Feature[],
+  option: string,
+  isMeant: (f: Feature) => boolean,
+): FeatureSize[] {
+  const all = featureSizes(features).filter((s) => s.features.every(isMeant));
   const near = (d: number): boolean => Math.abs(d - Number(what)) <= 0.05;
   const holes = all.filter((s) => s.features.filter(isHole).some((f) => near(narrowest(f))));
+  const byWidth = (): FeatureSize[] => all.filter((s) => s.features.some((f) => near(grooveWidth(f) ?? NaN)));
+  const bosses = all.filter((s) => s.features.filter(isBoss).some((f) => near(f.diameter)));
   const found = /^[A-Z]{1,3}$/i.test(what)
     ? all.filter((s) => s.tag === what.toUpperCase())
     : holes.length > 0
       ? holes
-      : all.filter((s) => s.features.filter(isBoss).some((f) => near(f.diameter)));
+      : bosses.length > 0
+        ? bosses
+        : byWidth();
   if (found.length === 0) {
     const there = all.map((s) => s.tag).join(', ');
     throw new UsageError(
       /^[A-Z]/i.test(what)
-        ? `${option}: no hole is tagged ${what.toUpperCase()}; there are ${there || 'none'}`
-        : `${option}: no hole of diameter ${what} mm in the part, and no boss`,
+        ? `${option}: nothing that it could hold for is tagged ${what.toUpperCase()}; there are ${there || 'none'}`
+        : `${option}: no hole of diameter ${what} mm in the part, and no boss${isMeant === canBeMade ? ' or slot' : ''}`,
     );
   }
   return found;
@@ -198,7 +208,8 @@ function applyCallouts(plan: Plan, features: Feature[], parsed: Arguments): void
     if (!m) throw new UsageError(`${option}: write it as "6.8=M8x1.25 - 6H"`);
     try {
       const decided = decisionFromCallout(m[2]!, plan.units);
-      for (const s of sizesMeant(m[1]!, features, option)) plan.sizes[s.key] = { ...decided, overrides: {} };
+      for (const s of sizesMeant(m[1]!, features, option, (f) => isHole(f) || isBoss(f)))
+        plan.sizes[s.key] = { ...decided, overrides: {} };
     } catch (error) {
       if (error instanceof CalloutError || error instanceof LengthError)
         throw new UsageError(`${option}: ${error.message}`);
@@ -206,6 +217,13 @@ function applyCallouts(plan: Plan, features: Feature[], parsed: Arguments): void
     }
   }
 }
+
+/** What a method may be chosen for: holes, slots, grooves and channels. */
+const canBeMade = (f: Feature): boolean => f.family in FAMILY_WORDS;
+
+/** How wide a slot, groove or channel is, mm; null for anything else. */
+const grooveWidth = (f: Feature): number | null =>
+  'mouthWidth' in f ? f.mouthWidth : 'width' in f && canBeMade(f) ? f.width : null;
 
 function applyMethods(plan: Plan, features: Feature[], library: Library, parsed: Arguments): void {
   const all = [...library.methods, ...SHIPPED_METHODS];
@@ -217,7 +235,7 @@ function applyMethods(plan: Plan, features: Feature[], library: Library, parsed:
     const method = all.find((x) => x.id === wanted || x.name.toLowerCase() === wanted);
     if (!method)
       throw new UsageError(`${option}: use one of ${[...new Set(all.map((x) => x.name))].join(', ')}`);
-    for (const s of sizesMeant(m[1]!, features, option))
+    for (const s of sizesMeant(m[1]!, features, option, canBeMade))
       plan.sizes[s.key] = { overrides: {}, ...plan.sizes[s.key], method: method.id };
   }
 }

@@ -67,7 +67,9 @@ export function withMetal(checks: readonly Check[], metal: readonly Check[]): Ch
   const said = checks.filter((c) => !(c.rule === 'into-part' && cut.has(lineOf(c))));
   const met = new Set(said.filter((c) => isCollision(c.rule)).map(lineOf));
   const wrong = new Set(said.filter((c) => c.severity === 'error').map((c) => `${lineOf(c)}/${c.tag}`));
+  const same = new Set(said.map((c) => `${lineOf(c)}/${c.rule}`));
   const isNew = (c: Check): boolean => {
+    if (c.line !== undefined && same.has(`${lineOf(c)}/${c.rule}`)) return false;
     if (isCollision(c.rule)) return !met.has(lineOf(c));
     if (c.rule === 'over-cut' && crashed.has(lineOf(c))) return false;
     return c.severity !== 'error' || !wrong.has(`${lineOf(c)}/${c.tag}`);

@@ -14,6 +14,7 @@ import {
   type ProofPlace,
   type ReadSetup,
 } from './places.ts';
+import { Loads } from './load.ts';
 import { blockSide, type Paint } from './paint.ts';
 import { FacePoints, WallProbes } from './probes.ts';
 import type { Contact } from './run.ts';
@@ -73,14 +74,16 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
       : null;
     metal.run.probes = probes;
     const contacts: Contact[] = [];
+    const loads = new Loads(input, setupId);
     for (const [n, m] of read.motions.entries()) {
       contacts.push(...metal.run.run(m, n));
+      loads.add(m, metal.run.took);
       if (n % SETTLE === SETTLE - 1) metal.grid.settle();
       if (n % STEP === STEP - 1) {
         yield { done: (k + (0.6 * n) / read.motions.length) / programs.length };
       }
     }
-    checks.push(...contactChecks(contacts, program, input));
+    checks.push(...contactChecks(contacts, program, input), ...loads.checks());
     if (metal.part) {
       const isLast = k === programs.length - 1;
       const tiles = tilesToCompare(metal, job, setupId, isLast);

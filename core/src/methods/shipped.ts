@@ -153,6 +153,31 @@ export const SHIPPED_METHODS: readonly Method[] = [
   },
   { id: 'slot', name: 'mill a slot', family: 'slot', when: {}, operations: [{ kind: 'slot-mill' }] },
   {
+    // For a cutter that must not go down by itself, or a slot too short for a ramp.
+    id: 'slot-by-hole',
+    name: 'drill a hole to go in by, mill the slot',
+    family: 'slot',
+    when: { ends: ['closed'] },
+    operations: [{ kind: 'entry-hole' }, { kind: 'slot-mill' }],
+  },
+  {
+    // A key sits between walls: the cutter's own width is no measure for them.
+    id: 'key-way',
+    name: 'key way, walls finished',
+    family: 'slot',
+    when: { through: false },
+    onRequest: true,
+    operations: [{ kind: 'slot-mill', set: { cutter: 'narrower', springPasses: 1 } }],
+  },
+  {
+    id: 'slot-in-circles',
+    name: 'deep slot, cleared in circles',
+    family: 'slot',
+    when: { ratio: { from: 1 } },
+    onRequest: true,
+    operations: [{ kind: 'slot-mill', set: { cutter: 'narrower', rough: 'circles' } }],
+  },
+  {
     id: 'channel',
     name: 'mill a channel',
     family: 'channel',
@@ -165,6 +190,14 @@ export const SHIPPED_METHODS: readonly Method[] = [
     family: 'face-groove',
     when: {},
     operations: [{ kind: 'groove-mill' }],
+  },
+  {
+    id: 'seal-groove',
+    name: 'seal groove, walls finished',
+    family: 'face-groove',
+    when: { ratio: { to: 2 } },
+    onRequest: true,
+    operations: [{ kind: 'groove-mill', set: { cutter: 'narrower', springPasses: 1 } }],
   },
   {
     id: 't-slot',

@@ -7,6 +7,7 @@ import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { dovetailMillKind } from './dovetail-mill/index.ts';
 import { drillKind } from './drill/index.ts';
+import { entryHoleKind } from './entry-hole/index.ts';
 import { floorKind } from './floor/index.ts';
 import { grooveMillKind } from './groove-mill/index.ts';
 import { helicalBoreKind } from './helical-bore/index.ts';
@@ -33,6 +34,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   counterboreKind,
   helicalBoreKind,
   floorKind,
+  entryHoleKind,
   slotMillKind,
   grooveMillKind,
   tSlotMillKind,

@@ -15,7 +15,7 @@ import { formatLength } from '../units/length.ts';
 import type { Check, MadeHole, SeenHole } from './checks/check.ts';
 import { CHECK_RULES } from './checks/rules/registry.ts';
 import { foldFloods } from './floods.ts';
-import { GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
+import { drilledGrooves, GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
 import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
 import { madeHoles } from './pairing.ts';
 import { milledBosses, seenBosses, type SeenBoss } from './threads/bosses.ts';
@@ -75,6 +75,7 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     finder,
     grooves,
     milledGrooves: milledGrooves(read, grooves, toolOf),
+    drilledGrooves: drilledGrooves(read, grooves, toolOf),
     bosses,
     milledBosses: milledBosses(read, bosses, toolOf),
     toolOf,

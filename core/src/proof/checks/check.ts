@@ -10,7 +10,7 @@ import type { Space } from '../../space/space.ts';
 import type { Disc, ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { HoleFinder, MilledHole } from '../milled.ts';
-import type { GrooveFinder, MilledGroove } from '../grooves/finder.ts';
+import type { DrilledGroove, GrooveFinder, MilledGroove } from '../grooves/finder.ts';
 import type { MilledBoss, SeenBoss } from '../threads/bosses.ts';
 
 /** One finding: what, where and the mend. Severities: an error must not be sent to the machine. */
@@ -69,6 +69,8 @@ export interface CheckContext {
   /** Slots, grooves and channels, and what was milled in them. */
   grooves: GrooveFinder;
   milledGrooves: MilledGroove[];
+  /** Holes to go in by, by their lines. */
+  drilledGrooves: ReadonlyMap<number, DrilledGroove>;
   /** Bosses that have a thread, and what went round them. */
   bosses: SeenBoss[];
   milledBosses: MilledBoss[];

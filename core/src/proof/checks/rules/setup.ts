@@ -106,9 +106,9 @@ export const magazine: CheckRule = {
 /** A hole where the part has none. */
 export const noHole: CheckRule = {
   rule: 'no-hole-there',
-  run: ({ made, say, holes }) =>
+  run: ({ made, say, holes, drilledGrooves }) =>
     made
-      .filter((m) => !m.view)
+      .filter((m) => !m.view && !drilledGrooves.has(m.call.line))
       .map((m) => {
         const { line, cycle, x, y } = m.call;
         let near: { label: string; x: number; y: number } | null = null;
@@ -129,11 +129,12 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made, milled, milledBosses, milledGrooves }) => {
+  run: ({ job, setup, made, milled, milledBosses, milledGrooves, drilledGrooves }) => {
     const done = new Set([
       ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
       ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
       ...milledBosses.map((m) => `${m.boss.view.label}/${m.tool.id}`),
+      ...[...drilledGrooves.values()].map((d) => `${d.groove.view.label}/${d.tool.id}`),
       ...milledGrooves.map((m) => `${m.groove.view.label}/${m.tool.id}`),
     ]);
     const missing = setup.operations.flatMap((o) =>
