@@ -126,7 +126,7 @@ function edgeFilter(
   return f as never;
 }
 
-const tee = (mouth: Drawing, head: Drawing): Shape3D[] => [prism(mouth, 1, -8), prism(head, -8, -16)];
+export const tee = (mouth: Drawing, head: Drawing): Shape3D[] => [prism(mouth, 1, -8), prism(head, -8, -16)];
 export const tongue = (w: number, y: number): Drawing =>
   outline([-5, y - w / 2], [40, y - w / 2], { via: [40 + w / 2, y], to: [40, y + w / 2] }, [-5, y + w / 2]);
 const lean = 10 / Math.tan(Math.PI / 3);

@@ -1,36 +1,18 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { TOOL_KINDS } from '@yellow-pin/core/tools/kinds/registry';
-import type { Tool, ToolKind } from '@yellow-pin/core/tools/schema';
+import type { Tool } from '@yellow-pin/core/tools/schema';
 import { isHole } from '@yellow-pin/core/features/family';
 import { featureSizes } from '@yellow-pin/core/features/sets';
+import { testTool } from './groove-tools.ts';
 import { FIXTURES, stored, WAYS } from './family-parts.ts';
 import { prepare } from './solids.ts';
 import { errors, jobOfText, proved } from './trial.ts';
 
-/** A tool of its kind's usual shape, with what is said otherwise. */
-export function tool(kind: ToolKind, diameter: number, part: Partial<Tool> = {}): Tool {
-  const usual = TOOL_KINDS.find((k) => k.kind === kind)?.usual({ kind, diameter });
-  if (!usual) throw new RangeError(`no usual ${kind}`);
-  const shape = { ...usual, ...part };
-  const reach = Math.max(shape.fluteLength, shape.neckLength ?? 0);
-  return {
-    ...shape,
-    id: `test-${kind}-${diameter}`,
-    kind,
-    number: null,
-    description: `${kind.replace('-', ' ')} \u2300${diameter} test`,
-    overallLength: reach + 40,
-    stickOut: reach + 6,
-    holderId: 'er16',
-  };
-}
-
 /** Cutters for the grooves of the fixtures that the sample shop does not have. */
 const MORE: Tool[] = [
-  tool('dovetail-cutter', 20, { fluteLength: 11, pointAngleDeg: 60, neckDiameter: 7, neckLength: 22 }),
-  tool('t-cutter', 16, { fluteLength: 7, neckDiameter: 7, neckLength: 24 }),
-  tool('t-cutter', 20, { fluteLength: 4, neckDiameter: 9, neckLength: 40, shankDiameter: 10 }),
-  tool('t-cutter', 12, { fluteLength: 1.5, neckDiameter: 6, neckLength: 30 }),
+  testTool('dovetail-cutter', 20, { fluteLength: 11, pointAngleDeg: 60, neckDiameter: 7, neckLength: 22 }),
+  testTool('t-cutter', 16, { fluteLength: 7, neckDiameter: 7, neckLength: 24 }),
+  testTool('t-cutter', 20, { fluteLength: 4, neckDiameter: 9, neckLength: 40, shankDiameter: 10 }),
+  testTool('t-cutter', 12, { fluteLength: 1.5, neckDiameter: 6, neckLength: 30 }),
 ];
 
 const GROOVED = FIXTURES.filter((f) =>

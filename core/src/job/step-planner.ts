@@ -134,6 +134,7 @@ export class StepPlanner<V extends View = HoleView> {
           isThreadMilled: steps.some((s) => operationKind(s.kind).millsThreads),
           set: step.set,
           opened: Math.max(0, ...operations.map((o) => o.opens ?? 0)),
+          openedTo: (label) => openedTo(operations, label),
           rim: step.ifNeeded ? Math.max(0, ...operations.map((o) => o.rim ?? 0)) : 0,
           key,
           chosen: decision.tools?.[key],
@@ -220,6 +221,16 @@ export class StepPlanner<V extends View = HoleView> {
     }
     return out;
   }
+}
+
+/** Z down to which the widest of some operations has opened a feature; null where none has. */
+function openedTo(operations: readonly Planned[], label: string): number | null {
+  const widest = operations.reduce<Planned | null>(
+    (a, o) => (o.opens !== undefined && o.opens >= (a?.opens ?? 0) ? o : a),
+    null,
+  );
+  const own = widest?.work.find((w) => w.label === label);
+  return own ? own.z + (widest?.opensAbove ?? 0) : null;
 }
 
 /** A material that says nothing of a tool keeps the row open, and tells why. */

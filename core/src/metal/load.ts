@@ -6,10 +6,8 @@ import { toolKind } from '../tools/kinds/registry.ts';
 import type { Tool } from '../tools/schema.ts';
 import type { Telling } from './findings.ts';
 
-/** Of a cutter's face: a way straight down that takes more than this is a plunge into the solid; less is the rim of a hole. */
-const PLUNGE_SHARE = 0.8;
-/** And deeper than this, mm. */
-const PLUNGE_DEPTH = 0.05;
+/** A way straight down that takes more than its whole face to this depth is a plunge, mm; less is what rounding left. */
+const PLUNGE_DEPTH = 0.2;
 /** Of a full-width ramp's wedge: less metal than this on a falling way is none to speak of. */
 const RAMP_SHARE = 0.25;
 /** Rounding of the code may make a ramp this much steeper. */
@@ -51,8 +49,7 @@ export function overload(
   const limit = kind.needsHole ? 0 : (tool.rampAngleDeg ?? 90);
   if (way < 1e-6) {
     const face = (Math.PI * diameter * diameter) / 4;
-    if (limit >= 90 || fall < PLUNGE_DEPTH || took < PLUNGE_SHARE * face * Math.min(fall, tool.fluteLength))
-      return null;
+    if (limit >= 90 || fall <= 0 || took < PLUNGE_DEPTH * face) return null;
     return {
       rule: 'plunges',
       severity: 'error',

@@ -81,6 +81,8 @@ export interface KindContext {
   set: Readonly<Record<string, number | string>>;
   /** Diameter that the operations before have opened here, mm; 0: the metal is solid. */
   opened: number;
+  /** Z down to which it stands open at a feature, by label; null where it does not. */
+  openedTo(label: string): number | null;
   /** Diameter of the rim that the operations before have left at the entry, mm; 0: none, or it is to be broken all the same. */
   rim: number;
   /** Key of the typed parameters: the kind, with the step's number where there are several. */
@@ -99,6 +101,8 @@ export interface Planned {
   remarks: Remark[];
   /** Diameter that stands open afterwards down to where it went, mm: what follows need not cut it again. */
   opens?: number;
+  /** How far above the lowest place of its tip that ends, mm: the point of a drill. */
+  opensAbove?: number;
   /** Diameter that a rim at the entry has afterwards, mm: it need not be broken again. */
   rim?: number;
   /** Ids of all tools that would do, for whoever wants to choose another. */

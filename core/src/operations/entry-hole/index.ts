@@ -89,6 +89,7 @@ function plan(c: KindContext): PlanResult {
     speed: numbers.speed,
     feed: numbers.feed,
     opens: tool.diameter,
+    opensAbove: point(tool),
     work: c.grooves.map((v): Work => {
       const [x, y] = entryPlace(v);
       return {

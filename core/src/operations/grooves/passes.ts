@@ -13,6 +13,7 @@ import {
 } from '../../motion/grooves/loops.ts';
 import { fallAt, rampDown, stepsDown, wayOf, windDown } from '../../motion/grooves/ramp.ts';
 import { roundWall } from '../../motion/grooves/walls.ts';
+import { woundWall } from '../../motion/grooves/wound-wall.ts';
 import type { Move, Pass } from '../../motion/work.ts';
 
 /** How a slot, groove or channel is cut: everything in program coordinates, mm. */
@@ -42,16 +43,47 @@ export interface StripCut {
   /** Rounds along the finished wall: 0 where roughing has made it. */
   rounds: number;
   isClimb: boolean;
-  /** A hole stands open at the start of the middle line: the cutter goes straight down in it. */
-  isOpened: boolean;
+  /** Above the metal, where a way down begins. */
+  above: number;
+  /** The control compensates for the cutter's radius: how long the straight way is on which it takes it up. */
+  control: { approach: number } | null;
+  /** Z down to which a hole as wide as the cutter stands open at the start of the middle line; null: there is none. */
+  openTo: number | null;
 }
 
-/** Above the metal where a ramp begins, mm. */
-const ABOVE = 0.5;
+/**
+ * All moves of a strip: in one go rough from the top down, then its walls; where the control compensates, each wall for itself. Null where
+ * the middle line has no such parallels.
+ */
+export function stripPasses(cut: StripCut): Pass[] | null {
+  const { control, rounds } = cut;
+  const rough = new StripMoves(control ? { ...cut, rounds: 0 } : cut).pass();
+  if (!rough || !control || rounds === 0) return rough && [rough];
+  const walls = wallsOf(cut, cut.off).map((way, i) => {
+    const wall = wallsOf(cut, cut.off + cut.diameter / 2)[i];
+    const fed = { feed: 'finish', cutter: cut.diameter, side: cut.isClimb ? 'right' : 'left' } as const;
+    const to = {
+      r: cut.r,
+      from: cut.top + cut.above,
+      floor: cut.floor,
+      perTurn: Math.min(cut.wallLayer, fallAt(cut.ramp, wayOf(way))),
+      rounds,
+      ...control,
+    };
+    return wall ? woundWall(way, wall, to, fed) : null;
+  });
+  const all = walls.flatMap((w) => w ?? []);
+  return all.length > 0 && all.length === walls.length ? [rough, ...all] : null;
+}
 
-/** All moves of a strip in one go: rough from the top down, then its walls. Null where the middle line has no such parallels. */
-export function stripPass(cut: StripCut): Pass | null {
-  return new StripMoves(cut).pass();
+/** The ways round along the walls at a distance from the middle: one, or of a closed middle line one on each side. */
+export function wallsOf({ middle, isClimb }: Pick<StripCut, 'middle' | 'isClimb'>, off: number): Segment[][] {
+  if (middle.closed) {
+    const path = begunOnLongest(middle.path);
+    return sidesOf({ ...middle, path }, off, isClimb) ?? [];
+  }
+  const round = roundMiddle(middle, off, isClimb);
+  return round ? [begunOnLongest(roundFrom(round, 'start'))] : [];
 }
 
 /** Where the cutter stands along the middle line while it works its way down. */
@@ -125,7 +157,7 @@ class StripMoves {
 
   private closed(): boolean {
     const { cut } = this;
-    const from = cut.top + ABOVE;
+    const from = cut.top + cut.above;
     const perTurn = Math.min(cut.perPass, fallAt(cut.ramp, wayOf(this.run)));
     this.moves.push(lineTo(this.at, from, 'lead'));
     const rings = this.rough > 0 ? ringsOut(this.rough, cut.stepover) : [];
@@ -206,7 +238,7 @@ class StripMoves {
   private layered(): boolean {
     const { cut } = this;
     const rings = ringsOut(this.rough, cut.stepover).map((off) => roundMiddle(cut.middle, off, cut.isClimb));
-    let from = cut.top + ABOVE;
+    let from = cut.top + cut.above;
     const isOpen = this.isOutside(this.side);
     if (!isOpen) this.moves.push(lineTo(this.at, from, 'lead'));
     const levels = rings.length > 0 || isOpen ? this.levels : [cut.floor];
@@ -250,13 +282,18 @@ class StripMoves {
   /** Down a ramp in the metal, or straight down in a hole that was made before. */
   private rampLayer(from: number, z: number): void {
     const { cut } = this;
-    if (cut.isOpened && this.side === 'start') {
-      this.moves.push(lineTo(this.at, z, 'plunge'), ...alongChain(this.run, z, z, this.fed('cut')));
-      this.side = 'end';
-      this.at = this.placeOf('end');
-      // The next layer begins at the hole again.
-      this.outTo('start', z);
-      return;
+    if (cut.openTo !== null && this.side === 'start' && from > cut.openTo) {
+      const open = Math.max(z, cut.openTo);
+      this.moves.push(lineTo(this.at, open, 'plunge'));
+      if (open <= z + 1e-6) {
+        this.moves.push(...alongChain(this.run, z, z, this.fed('cut')));
+        this.side = 'end';
+        this.at = this.placeOf('end');
+        // The next layer begins at the hole again.
+        this.outTo('start', z);
+        return;
+      }
+      from = open;
     }
     const perPass = Math.min(cut.perPass, fallAt(cut.ramp, wayOf(this.run)));
     const down = rampDown(this.way, from, z, perPass, this.fed('ramp'), this.fed('cut'));
@@ -271,7 +308,7 @@ class StripMoves {
     const radius = this.rough;
     const isOpen = this.isOutside(this.side);
     if (!isOpen) {
-      const from = cut.top + ABOVE;
+      const from = cut.top + cut.above;
       this.moves.push(lineTo(this.at, from, 'lead'));
       this.rampLayer(from, cut.floor);
       // The ramp has cleared the middle: what is left lies beside it.

@@ -11,7 +11,7 @@ import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { partsOf, type GrooveView } from '../groove-view.ts';
 import { Parameters, type KindContext, type Planned, type PlanResult, type Remark } from '../kind.ts';
-import { stripPass, type StripCut } from './passes.ts';
+import { stripPasses, type StripCut } from './passes.ts';
 import { pastEnds, whyInPart } from './reach.ts';
 
 /** How much wider than the groove a cutter may be measured to be, and how much narrower and still as wide as it, mm. */
@@ -40,6 +40,10 @@ const CIRCLES_FROM = 1.5;
 const CIRCLE_ROOM = 0.08;
 /** Of the cutter: a circle's step, and the widest circle that leaves no core. */
 const CIRCLE_STEP = 0.1;
+/** Above the metal, where a way down begins, mm. */
+const ABOVE = 0.5;
+/** How much longer than the cutter's radius the straight way is on which the control takes it up, mm. */
+const TAKEN_UP = 1;
 const RAMP_SHARE = 0.7;
 const PLUNGE_SHARE = 0.3;
 const LEAD_SHARE = 2;
@@ -55,12 +59,14 @@ export const STRIP_NUMBERS = {
   perPass: 'down a pass',
   finishStock: 'left on walls',
   springPasses: 'spring passes',
+  startAbove: 'begins above the top',
   stepover: 'step sideways',
 } as const;
 export const STRIP_CHOICES = {
   cutter: ['any', 'as wide as it', 'narrower'],
   rough: ['by itself', 'layers', 'circles'],
   cutting: ['climb', 'conventional'],
+  compensation: ['computed', 'in the control'],
 } as const;
 
 /** What is cut of a groove: its middle line, how wide and how deep. */
@@ -153,7 +159,15 @@ export function planStrip(c: KindContext): PlanResult {
   const isClimb = isFull
     ? true
     : parameters.choice('cutting', 'cutting', STRIP_CHOICES.cutting, 'climb', 'method') === 'climb';
-  const isOpened = c.opened >= 0.5 * tool.diameter;
+  const rounds = isFull ? 0 : (stock > 0 ? 1 : 0) + spring;
+  // A control that is given helices in short lines is not asked to shift them too.
+  const ways = c.machine.helices ? STRIP_CHOICES.compensation : (['computed'] as const);
+  const byControl =
+    rounds > 0 &&
+    parameters.choice('compensation', 'cutter radius', ways, 'computed', 'method') !== 'computed';
+  const above = Math.max(0.05, parameters.length('startAbove', 'begins above the top', ABOVE, 'method'));
+  // A cutter goes straight down only where it cuts nothing.
+  const isOpened = c.opened >= tool.diameter - 0.01;
   const needsRamp = !isOpened && !hasFreeEnd(c, c.grooves, tool, (v) => v.entryZ - tipBelow(tool));
   const fall = Math.min(perPass, fallAt(Math.min(limit, 89), way));
   if (needsRamp) {
@@ -192,12 +206,15 @@ export function planStrip(c: KindContext): PlanResult {
       ramp: limit,
       stepover,
       circling: inCircles ? CIRCLE_STEP * tool.diameter : null,
-      rounds: isFull ? 0 : (stock > 0 ? 1 : 0) + spring,
+      rounds,
       isClimb,
-      isOpened,
+      above,
+      control: byControl ? { approach: tool.diameter / 2 + TAKEN_UP } : null,
+      openTo: isOpened ? c.openedTo(v.label) : null,
     };
-    const pass = stripPass(cut);
-    if (!pass)
+    const passes = stripPasses(cut);
+    const [pass] = passes ?? [];
+    if (!passes || !pass)
       return {
         missing: `${v.label}: its bends are too tight to lead a cutter round them.`,
         holes: [v.label],
@@ -211,9 +228,10 @@ export function planStrip(c: KindContext): PlanResult {
       z,
       entryZ: v.entryZ,
       metalZ: v.metalZ,
-      motion: { kind: 'path', passes: [pass] },
+      motion: { kind: 'path', passes },
     });
   }
+  if (byControl) remarks.push(radiusRemark(tool, c.say(tool.diameter / 2)));
   const planned: Planned = {
     tool,
     speed: numbers.speed,
@@ -232,6 +250,17 @@ export function planStrip(c: KindContext): PlanResult {
     alternatives: [tool, ...found.others].map((t) => t.id),
   };
   return planned;
+}
+
+/** Where the control compensates, the operator must know which number to change, and which way. */
+function radiusRemark(tool: Tool, radius: string): Remark {
+  const d = tool.number === null ? 'its D' : `D${tool.number}`;
+  return {
+    rule: 'radius-in-control',
+    severity: 'note',
+    message: `${d} holds the radius of ${tool.description}, ${radius}. A smaller one makes the groove wider, by twice as much.`,
+    onSheet: `${d} = ${radius}, radius. groove too narrow: make ${d} smaller`,
+  };
 }
 
 const hasFreeEnd = (

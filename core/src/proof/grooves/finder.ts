@@ -93,14 +93,17 @@ export class GrooveFinder {
   private beyond({ view: { shape } }: SeenGroove, m: KnownMotion, tool: Tool): number | null {
     // What only passes by in the bore, or in the air before a wall, is not in its groove.
     if ((shape.isOneSided || shape.bore !== undefined) && !goesUnder(shape, tool, m)) return null;
-    const profile = this.profile(tool);
+    // By what cuts it is told where a cutter is; what stands too wide above that is judged.
+    const profile = this.profile(tool).filter((p) => p.part === 'cutting');
     let worst: number | null = null;
+    // Straight up or down it is in the groove where either end is: the other may be above it, or in its ceiling.
+    const isUpright = m.kind !== 'arc' && m.from[0] === m.to[0] && m.from[1] === m.to[1];
     for (const c of chordsOf(m))
       for (const p of [c.from, c.to]) {
         const own = beyondWalls(shape, profile, p);
         if (!own) continue;
         if (!isNear(shape, [p[0], p[1]], tool.diameter / 2)) return null;
-        worst = Math.max(worst ?? -Infinity, own.by);
+        worst = worst === null ? own.by : isUpright ? Math.min(worst, own.by) : Math.max(worst, own.by);
       }
     return worst;
   }
