@@ -44,7 +44,16 @@ const PRINTS: Record<string, { diameter: number; deeperThan: number; callout: st
 /** Tools that the shop has put into the magazine for a sample job, by file. */
 const LOADED: Record<string, readonly string[]> = {
   'manifold-block.step': ['thread mill ⌀6 Rc 1/8'],
-  'sensor-carrier.step': ['thread mill ⌀20 lone tooth P1.5 to P6'],
+  'sensor-carrier.step': ['thread mill ⌀20 lone tooth P1.5 to P6', 'end mill ⌀3', 'T-cutter ⌀19.5 × 2'],
+  'hatch-cover.step': ['end mill ⌀5', 'end mill ⌀3'],
+  'gasket-plate.dxf': ['end mill ⌀3'],
+  'mooring-rail.step': [
+    'end mill ⌀12',
+    'end mill ⌀6 long',
+    'T-cutter ⌀18 × 6',
+    'dovetail cutter ⌀16 × 8 60°',
+    'T-cutter ⌀25 × 4',
+  ],
   'vent-cap.step': ['spot drill ⌀20 90°', 'end mill ⌀16 long', 'thread mill ⌀12 lone tooth P1 to P3'],
 };
 

@@ -1,7 +1,7 @@
 import { at, first as firstOf } from '../lists.ts';
 import type { FamilyName, Feature } from '../features/family.ts';
 import { plainSteps } from '../methods/match.ts';
-import { FAMILY_WORDS, type MethodFamily } from '../methods/schema.ts';
+import { isGrooveFamily, METHOD_FAMILIES } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import type { GrooveSubject } from '../methods/groove-match.ts';
 import { viewGroove, type GrooveView } from '../operations/groove-view.ts';
@@ -96,12 +96,11 @@ class GrooveRows implements RowFamily {
   }
 }
 
-const isGrooveFamily = (f: MethodFamily): f is GrooveFamily => f !== 'hole';
-
 /** Planners of all families of slots, grooves and channels. */
 export const grooveRows: Partial<Record<FamilyName, (input: PlannerInput, job: JobView) => RowFamily>> =
   Object.fromEntries(
-    (Object.keys(FAMILY_WORDS) as MethodFamily[])
-      .filter(isGrooveFamily)
-      .map((family) => [family, (input: PlannerInput, job: JobView) => new GrooveRows(family, input, job)]),
+    METHOD_FAMILIES.filter(isGrooveFamily).map((family) => [
+      family,
+      (input: PlannerInput, job: JobView) => new GrooveRows(family, input, job),
+    ]),
   );

@@ -2,7 +2,9 @@ import { fitWish } from '../callout/fit-wish.ts';
 import { drilledStep } from '../operations/hole-view.ts';
 import { operationKind } from '../operations/registry.ts';
 import type { Row } from './row.ts';
-import { subjectOf } from './subject.ts';
+import { rowSubject } from './subject.ts';
+import { endKind } from '../methods/groove-match.ts';
+import { isGrooveFamily } from '../methods/schema.ts';
 import { isStepped, whyNotMethod } from '../methods/match.ts';
 import type { Method, MethodOperation } from '../methods/schema.ts';
 
@@ -25,8 +27,8 @@ export function methodFromRow(
   },
   named: { id: string; name: string },
 ): Method | null {
-  const [hole] = row.holes;
-  if (!hole) return null;
+  const when = conditionsOf(row);
+  if (!when) return null;
   const counts = new Map<string, number>();
   const operations = (changed ?? base.operations).map((o): MethodOperation => {
     const nth = (counts.get(o.kind) ?? 0) + 1;
@@ -40,19 +42,32 @@ export function methodFromRow(
     );
     return { ...o, set: { ...o.set, ...Object.fromEntries(carried) } };
   });
-  const diameter = drilledStep(hole)?.diameter;
+  return { ...named, ...when, onRequest: false, operations };
+}
+
+/** For what a row's method holds: features like its first. */
+function conditionsOf(row: Row): Pick<Method, 'family' | 'when'> | null {
+  const [hole] = row.holes;
+  const [groove] = row.grooves;
+  const only = (v: number): { from: number; to: number } => ({ from: round(v), to: round(v) });
+  if (hole) {
+    const diameter = drilledStep(hole)?.diameter;
+    return {
+      family: 'hole',
+      when: {
+        threaded: row.thread !== null,
+        fit: [fitWish(row.print)],
+        stepped: isStepped(hole),
+        through: hole.through,
+        ...(diameter === undefined ? {} : { diameter: only(diameter) }),
+      },
+    };
+  }
+  const { family } = row.size;
+  if (!groove || !isGrooveFamily(family)) return null;
   return {
-    ...named,
-    family: 'hole',
-    onRequest: false,
-    operations,
-    when: {
-      threaded: row.thread !== null,
-      fit: [fitWish(row.print)],
-      stepped: isStepped(hole),
-      through: hole.through,
-      ...(diameter === undefined ? {} : { diameter: { from: round(diameter), to: round(diameter) } }),
-    },
+    family,
+    when: { through: groove.shape.through, ends: [endKind(groove)], width: only(groove.width) },
   };
 }
 
@@ -61,8 +76,6 @@ const round = (v: number): number => Math.round(v * 1000) / 1000;
 /** Rows of a job that a method would match, by its conditions alone. */
 export const matchedRows = (method: Method, rows: readonly Row[], materialId: string): Row[] =>
   rows.filter((row) => {
-    const [hole] = row.holes;
-    if (!hole) return false;
-    const subject = subjectOf(row, hole, materialId);
-    return whyNotMethod(method, subject) === null;
+    const subject = rowSubject(row, materialId);
+    return subject !== null && whyNotMethod(method, subject) === null;
   });

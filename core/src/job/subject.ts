@@ -1,6 +1,7 @@
 import { fitWish } from '../callout/fit-wish.ts';
 import type { MethodSubject } from '../methods/match.ts';
 import type { HoleView } from '../operations/hole-view.ts';
+import { isGrooveFamily } from '../methods/schema.ts';
 import type { Row } from './row.ts';
 
 /** What of a row methods are matched against. */
@@ -13,3 +14,12 @@ export const subjectOf = ({ thread, print }: Row, hole: HoleView, materialId: st
   fit: fitWish(print),
   materialId,
 });
+
+/** The same by what a row's first feature is; null for a row that no method makes. */
+export function rowSubject(row: Row, materialId: string): MethodSubject | null {
+  const [hole] = row.holes;
+  const [groove] = row.grooves;
+  if (hole) return subjectOf(row, hole, materialId);
+  const { family } = row.size;
+  return groove && isGrooveFamily(family) ? { family, groove, materialId } : null;
+}

@@ -1,10 +1,10 @@
 import { partsOf, type GrooveView } from '../operations/groove-view.ts';
 import { operationKind } from '../operations/registry.ts';
-import { END_KINDS, within, type Method, type MethodFamily } from './schema.ts';
+import { END_KINDS, within, type Method, type GrooveFamily } from './schema.ts';
 
 /** A slot, groove or channel that a method is matched against. */
 export interface GrooveSubject {
-  family: Exclude<MethodFamily, 'hole'>;
+  family: GrooveFamily;
   groove: GrooveView;
   materialId: string;
 }

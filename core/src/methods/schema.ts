@@ -29,6 +29,11 @@ export const FAMILY_WORDS = {
 export type MethodFamily = keyof typeof FAMILY_WORDS;
 export const METHOD_FAMILIES = Object.keys(FAMILY_WORDS) as [MethodFamily, ...MethodFamily[]];
 
+/** Families that a method makes as slots, grooves or channels. */
+export type GrooveFamily = Exclude<MethodFamily, 'hole'>;
+const GROOVE_FAMILIES: readonly string[] = METHOD_FAMILIES.slice(1);
+export const isGrooveFamily = (f: string): f is GrooveFamily => GROOVE_FAMILIES.includes(f);
+
 /** How many ends of a slot or channel are open: `closed`, `one` or `both`. */
 export const END_KINDS = ['closed', 'one', 'both'] as const;
 

@@ -11,6 +11,7 @@ import { toolInWords } from '@yellow-pin/core/tools/find';
 import { formatLength } from '@yellow-pin/core/units/length';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { CorrectionBar } from '../corrections/CorrectionBar.tsx';
+import { GroovePlan } from './GroovePlan.tsx';
 import { FeatureDrawing } from '../drawings/FeatureDrawing.tsx';
 import { AddSetupFor } from '../job/AddSetupFor.tsx';
 import { useJob } from '../job/job-view.ts';
@@ -46,13 +47,19 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
     shaped && isBoss(shaped) && there && operation
       ? viewBoss(shaped, `${row.tag}1`, there.frame.frame)
       : null;
+  const grooved = row.grooves.find((g) => g.label === hole) ?? row.grooves[0] ?? null;
   const one =
     hole !== null && hole.startsWith(row.tag)
       ? row.size.features[Number(hole.slice(row.tag.length)) - 1]
       : undefined;
   return (
     <div className="detail" data-testid={`detail-${row.tag}`}>
-      {(view ?? boss) ? (
+      {grooved ? (
+        <Box display="grid" gap="4px">
+          <Section row={row} view={grooved} operation={operation} unit={unit} />
+          {operation && <GroovePlan row={row} view={grooved} operation={operation} unit={unit} />}
+        </Box>
+      ) : (view ?? boss) ? (
         <Section row={row} view={(view ?? boss)!} operation={operation} unit={unit} />
       ) : shaped && !isHole(shaped) ? (
         <FeatureDrawing feature={shaped} label={`${row.tag}1`} unit={unit} />

@@ -57,7 +57,12 @@ export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
                 Back to the method
               </Button>
             )}
-            <Button size="xs" variant="outline" disabled={row.holes.length === 0} onClick={asMethod}>
+            <Button
+              size="xs"
+              variant="outline"
+              disabled={row.holes.length + row.grooves.length === 0}
+              onClick={asMethod}
+            >
               Save as a method …
             </Button>
           </Flex>
@@ -91,7 +96,7 @@ function SaveMethod({
           ? 'It matches no size of this job.'
           : `In this job it matches ${matched.map((r) => r.tag).join(', ')}.`}
         <Quiet display="block" textStyle="small">
-          Depths are not in it: they belong to each hole.
+          Depths are not in it: they belong to each feature.
         </Quiet>
       </Text>
       {[...faults, ...(put.error ? [put.error.message] : [])].map((f) => (

@@ -24,6 +24,8 @@ const HANDLE: Record<string, string[]> = {
   'outside-thread-mill': ['threadDepth'],
   counterbore: ['depth'],
   'helical-bore': ['depth', 'breakThrough'],
+  'slot-mill': ['depth', 'breakThrough'],
+  'groove-mill': ['depth', 'breakThrough'],
   ream: ['breakThrough'],
   bore: ['breakThrough'],
 };

@@ -6,6 +6,8 @@ import { orbitOf } from '@yellow-pin/core/motion/work';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
 import type { Thread } from '@yellow-pin/core/threads/thread';
 import { toolKind } from '@yellow-pin/core/tools/kinds/registry';
+import type { GrooveView } from '@yellow-pin/core/operations/groove-view';
+import { cutterOff, grooveSide } from './groove-section.ts';
 import { threadPlaces, threadProfile } from './thread-section.ts';
 
 export const WIDTH = 282;
@@ -49,11 +51,11 @@ export interface SectionDrawing {
   dimensions: Dimension[];
 }
 
-/** What is drawn: a hole, or a boss. */
-export type Drawn = HoleView | BossView;
+/** What is drawn: a hole, a boss, or a slot, groove or channel cut across. */
+export type Drawn = HoleView | BossView | GrooveView;
 
 /** A boss's outline as steps of a hole have theirs: diameters by depth below its end. */
-const stepsOf = (view: Drawn): HoleView['steps'] => {
+const stepsOf = (view: HoleView | BossView): HoleView['steps'] => {
   if ('steps' in view) return [...view.steps, ...view.farSteps];
   const { feature, height, chamfered } = view;
   const { diameter } = feature;
@@ -87,6 +89,7 @@ export function drawSection(
   operation: PlannedOperation | null,
   thread: Thread | null,
 ): SectionDrawing {
+  if ('shape' in view) return drawGroove(view, operation);
   const isBoss = !('steps' in view);
   const depthOf = isBoss ? view.height : view.depth;
   const isOpen = isBoss ? view.isOpen : view.through;
@@ -157,6 +160,55 @@ export function drawSection(
   };
 }
 
+/** A groove cut across its middle line, the cutter at its last place: one scale both ways. Of a groove in a wall the wall is on the right. */
+function drawGroove(view: GrooveView, operation: PlannedOperation | null): SectionDrawing {
+  const { shape, entryZ, depth } = view;
+  const made = operation?.work.find((h) => h.label === view.label) ?? operation?.work[0] ?? null;
+  const tip = made ? entryZ - made.z : depth;
+  const side = grooveSide(shape, entryZ);
+  const off = operation ? cutterOff(view, operation) : 0;
+  const radius = (operation?.tool.diameter ?? 0) / 2;
+  const isSideways = shape.bore !== undefined || shape.isOneSided;
+  // Above a groove in a wall or a bore some of that is seen.
+  const over = isSideways ? Math.max(6, depth) : 0;
+  const widest = Math.max(...side.map(([half]) => half), off + radius, radius - off, shape.bore ?? 0);
+  const k = Math.min((HEIGHT - TOP - 22) / (Math.max(depth, tip) + 2 * over + 3), (HALF - 6) / widest);
+  const y = (d: number): number => TOP + (d + over) * k;
+  const bottomY = shape.through ? y(depth) : Math.min(HEIGHT - 4, y(depth + over) + 14);
+  const at = (r: number): number => CENTRE + r * k;
+  const block = `M${CENTRE - HALF} ${y(-over)}H${CENTRE + HALF}V${bottomY}H${CENTRE - HALF}Z`;
+  const wall = `M${CENTRE} ${y(-over)}H${CENTRE + HALF}V${bottomY}H${CENTRE}Z`;
+  const mirrored = (points: [number, number][]): string =>
+    `M${[
+      ...points.map(([r, d]) => `${at(r)} ${y(d)}`),
+      ...[...points].reverse().map(([r, d]) => `${at(-r)} ${y(d)}`),
+    ].join('L')}Z`;
+  const bore = shape.bore;
+  const open: [number, number][] =
+    bore === undefined ? side : [[bore, -over], [bore, 0], ...side, [bore, depth], [bore, depth + over]];
+  const cut = shape.isOneSided
+    ? `M${[[0, 0] as const, ...side, [0, depth] as const].map(([r, d]) => `${at(r)} ${y(d)}`).join('L')}Z`
+    : mirrored(open);
+  return {
+    k,
+    centre: CENTRE,
+    half: HALF,
+    y,
+    metal: shape.isOneSided ? wall : block,
+    hole: cut,
+    profile: null,
+    ghosts: [],
+    thread: null,
+    bottomY,
+    open: shape.through,
+    r: { y: Math.max(34, y(-over) - 14), label: made ? made.r - entryZ : 2 },
+    tipY: y(tip),
+    tip,
+    toolX: at(off),
+    dimensions: operation ? dimensions(operation, depth, 0, y) : [],
+  };
+}
+
 /** A boss on its foot; without one where it is open there. */
 function bossPath(outline: string, bottomY: number, isOpen: boolean): string {
   if (isOpen) return `M${outline}Z`;
@@ -201,6 +253,7 @@ function dimensions(
     tip: (p) => [0, p],
     threadDepth: (p) => [threadFrom, threadFrom + p],
     breakThrough: (p) => [depth, depth + p],
+    aboveFloor: (p) => [depth - p, depth],
   };
   const out: Dimension[] = [];
   for (const parameter of o.parameters) {

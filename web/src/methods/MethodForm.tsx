@@ -1,6 +1,14 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import type { Material } from '@yellow-pin/core/cutting/material';
-import { FITS, type Method } from '@yellow-pin/core/methods/schema';
+import {
+  END_KINDS,
+  FAMILY_WORDS,
+  FITS,
+  isGrooveFamily,
+  METHOD_FAMILIES,
+  type Method,
+} from '@yellow-pin/core/methods/schema';
+import { END_WORDS } from '@yellow-pin/core/methods/words';
 import { Choice } from '../kit/Choice.tsx';
 import { Chip } from '../kit/Chip.tsx';
 import { Labelled } from '../kit/Labelled.tsx';
@@ -28,6 +36,7 @@ const YES_NO: readonly (readonly [YesNo, yes: string, no: string])[] = [
 /** A recipe on a form: for which holes it is, and what it does to them. */
 export function MethodForm({ method, materials, onChange, isReadOnly = false }: Props) {
   const { when } = method;
+  const isOfHoles = !isGrooveFamily(method.family);
   const set = (part: Conditions): void => onChange({ ...method, when: { ...when, ...part } });
   return (
     <Flex direction="column" gap="12px">
@@ -54,7 +63,17 @@ export function MethodForm({ method, materials, onChange, isReadOnly = false }: 
             onChange={(v) => onChange({ ...method, onRequest: v === 'chosen' })}
           />
         </Labelled>
-        {YES_NO.map(([key, yes, no]) => (
+        <Labelled name="for">
+          <Choice
+            label="what it is for"
+            width="100%"
+            isDisabled={isReadOnly}
+            value={method.family}
+            options={METHOD_FAMILIES.map((f) => [f, FAMILY_WORDS[f]])}
+            onChange={(family) => onChange({ ...method, family, when: { materials: when.materials } })}
+          />
+        </Labelled>
+        {YES_NO.filter(([key]) => isOfHoles || key === 'through').map(([key, yes, no]) => (
           <Labelled key={key} name={yes}>
             <Choice
               label={yes}
@@ -70,32 +89,53 @@ export function MethodForm({ method, materials, onChange, isReadOnly = false }: 
             />
           </Labelled>
         ))}
+        {isOfHoles ? (
+          <>
+            <Range
+              name="⌀, mm"
+              range={when.diameter}
+              isReadOnly={isReadOnly}
+              onChange={(diameter) => set({ diameter })}
+            />
+            <Range
+              name="thread ⌀, mm"
+              range={when.major}
+              isReadOnly={isReadOnly}
+              onChange={(major) => set({ major })}
+            />
+          </>
+        ) : (
+          <Range
+            name="width, mm"
+            range={when.width}
+            isReadOnly={isReadOnly}
+            onChange={(width) => set({ width })}
+          />
+        )}
         <Range
-          name="⌀, mm"
-          range={when.diameter}
-          isReadOnly={isReadOnly}
-          onChange={(diameter) => set({ diameter })}
-        />
-        <Range
-          name="thread ⌀, mm"
-          range={when.major}
-          isReadOnly={isReadOnly}
-          onChange={(major) => set({ major })}
-        />
-        <Range
-          name="depth in diameters"
+          name={isOfHoles ? 'depth in diameters' : 'depth in widths'}
           range={when.ratio}
           isReadOnly={isReadOnly}
           onChange={(ratio) => set({ ratio })}
         />
       </Grid>
-      <Several
-        name="print wants it"
-        all={FITS.map((f) => [f, f] as const)}
-        chosen={when.fit}
-        isReadOnly={isReadOnly}
-        onChange={(fit) => set({ fit })}
-      />
+      {isOfHoles ? (
+        <Several
+          name="print wants it"
+          all={FITS.map((f) => [f, f] as const)}
+          chosen={when.fit}
+          isReadOnly={isReadOnly}
+          onChange={(fit) => set({ fit })}
+        />
+      ) : (
+        <Several
+          name="ends"
+          all={END_KINDS.map((e) => [e, END_WORDS[e]] as const)}
+          chosen={when.ends}
+          isReadOnly={isReadOnly}
+          onChange={(ends) => set({ ends })}
+        />
+      )}
       <Several
         name="materials"
         all={materials.map((m) => [m.id, m.name] as const)}

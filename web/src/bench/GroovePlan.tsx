@@ -1,0 +1,116 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { useRef, type PointerEvent } from 'react';
+import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
+import type { GrooveView } from '@yellow-pin/core/operations/groove-view';
+import type { Parameter } from '@yellow-pin/core/operations/kind';
+import type { LengthUnit } from '@yellow-pin/core/units/length';
+import { drawPlan, PLAN_HEIGHT, PLAN_WIDTH } from '../drawings/groove-plan.ts';
+import { beginGesture, endGesture, override } from '../job/store.ts';
+import { LengthField } from '../kit/LengthField.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
+import { ink } from '../look/palette.ts';
+
+interface Props {
+  row: Row;
+  view: GrooveView;
+  operation: PlannedOperation;
+  unit: LengthUnit;
+}
+
+/** What lies in the plane, and is typed beneath the plan; the first of them that an operation has is dragged at its cutter. */
+const IN_PLAN: readonly string[] = ['finishStock', 'stepover', 'narrower'];
+
+/** A groove from above: its walls, the way of the cutter, and the numbers that lie in the plane. */
+export function GroovePlan({ row, view, operation, unit }: Props) {
+  const d = drawPlan(view, operation);
+  const drag = useRef<{ x: number; value: number } | null>(null);
+  const numbers = operation.parameters.filter((p) => p.editable && IN_PLAN.includes(p.key));
+  const [handle] = numbers;
+  const set = (p: Parameter, v: number): void => override(row.size.key, operation.key, p.key, v);
+  const stop = (): void => {
+    drag.current = null;
+    endGesture();
+  };
+  const onDrag = {
+    onPointerDown: (e: PointerEvent<SVGElement>) => {
+      if (!handle) return;
+      e.stopPropagation();
+      e.currentTarget.setPointerCapture(e.pointerId);
+      drag.current = { x: e.clientX, value: Number(handle.value) };
+      beginGesture();
+    },
+    onPointerMove: (e: PointerEvent<SVGElement>) => {
+      if (!drag.current || !handle) return;
+      const step = unit === 'mm' ? 0.05 : 0.0254;
+      const moved = drag.current.value + (e.clientX - drag.current.x) / (4 * d.k);
+      const value = Math.max(0, Math.round(moved / step) * step);
+      if (Math.abs(value - Number(handle.value)) > 1e-9) set(handle, Math.round(value * 1e4) / 1e4);
+    },
+    onPointerUp: stop,
+    onPointerCancel: stop,
+  };
+  return (
+    <Box width={`${PLAN_WIDTH}px`} data-testid="plan">
+      <svg
+        width={PLAN_WIDTH}
+        height={PLAN_HEIGHT}
+        role="img"
+        aria-label={`Plan of ${view.label}, ${operation.label}`}
+      >
+        {d.walls.map((w, i) => (
+          <path
+            key={i}
+            d={w}
+            fill={view.shape.isOneSided ? 'none' : ink('hollow')}
+            fillRule="evenodd"
+            stroke={ink('ink')}
+            strokeWidth="1.4"
+            strokeDasharray={
+              i === 0 && d.walls.length > 1 && view.shape.levels.length > 1 ? '5 3' : undefined
+            }
+          />
+        ))}
+        <path d={d.middle} fill="none" stroke={ink('quiet')} strokeDasharray="9 3 2 3" strokeWidth="0.7" />
+        <path d={d.leads} fill="none" stroke={ink('quiet')} strokeWidth="0.8" strokeDasharray="3 2" />
+        <path d={d.cuts} fill="none" stroke={ink('ink')} strokeWidth="0.8" />
+        <circle
+          cx={d.cutter.x}
+          cy={d.cutter.y}
+          r={Math.max(3, d.cutter.r)}
+          fill={ink('tool')}
+          fillOpacity="0.25"
+          stroke={ink('ink')}
+          strokeWidth="1"
+        />
+        {handle && (
+          <circle
+            cx={d.cutter.x}
+            cy={d.cutter.y}
+            r="5"
+            fill={ink('yellow')}
+            stroke={ink('ink')}
+            strokeWidth="1.3"
+            style={{ cursor: 'ew-resize', touchAction: 'none' }}
+            {...onDrag}
+          >
+            <title>{`Drag to change: ${handle.label}`}</title>
+          </circle>
+        )}
+      </svg>
+      <Flex gap="10px" wrap="wrap">
+        {numbers.map((p) => (
+          <Flex key={p.key} align="center" gap="5px">
+            <Quiet textStyle="small">{p.label}</Quiet>
+            <LengthField
+              value={Number(p.value)}
+              unit={unit}
+              label={`${p.label}, in plan`}
+              width="62px"
+              onChange={(v) => set(p, v)}
+            />
+          </Flex>
+        ))}
+      </Flex>
+    </Box>
+  );
+}
