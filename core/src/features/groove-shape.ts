@@ -59,12 +59,11 @@ export function halfAt(l: GrooveLevel, z: number): number {
  */
 export function offMiddle(s: GrooveShape, p: Vec2, path: readonly Segment[] = s.path): number {
   const { off, beyond } = besidePath(path, p);
-  if (s.isOneSided) return -off;
-  const [start, end] = s.ends;
-  if (beyond === null || !(beyond === 'start' ? start : end).open) return Math.abs(off);
-  // Beside the tangent at that end.
-  const ahead = pastEnd(path, p, beyond);
-  return Math.sqrt(Math.max(0, off * off - ahead * ahead));
+  const end = beyond === 'start' ? s.ends[0] : beyond === 'end' ? s.ends[1] : null;
+  // Beyond an open end what lies beside the tangent there.
+  const ahead = beyond !== null && end?.open ? pastEnd(path, p, beyond) : 0;
+  const aside = Math.sqrt(Math.max(0, off * off - ahead * ahead));
+  return s.isOneSided ? -Math.sign(off) * aside : aside;
 }
 
 /** The same of a place in the groove; Infinity for one past an open end, or in the air before a wall. */

@@ -1,5 +1,6 @@
 import { at, first, got } from '../lists.ts';
 import { isHole, type Feature } from '../features/family.ts';
+import { parallelPath } from '../geometry/parallel.ts';
 import { segmentPoint } from '../geometry/path.ts';
 import type { GrooveView } from '../operations/groove-view.ts';
 import type { SeenOpening } from '../space/openings.ts';
@@ -21,6 +22,9 @@ interface Rows {
   row(size: FeatureSize): Row;
   isMadeBefore(size: FeatureSize, feature: string, k: number): boolean;
 }
+
+/** mm. */
+const BEFORE_WALL = 0.5;
 
 /** Metal over a place when its turn comes, and cavities whose mouths lie over it. */
 interface Over {
@@ -60,7 +64,12 @@ export class Standing {
 
   /** The same of a slot, groove or channel: along the whole of it. */
   groove(view: GrooveView, k: number, row: Row, after: Set<string>): GrooveView {
-    const places = view.shape.path.flatMap((s) => [0, 0.25, 0.5, 0.75, 1].map((t) => segmentPoint(s, t)));
+    // Of a groove in a wall in the air before it.
+    const { shape } = view;
+    const path = shape.isOneSided
+      ? (parallelPath(shape.path, BEFORE_WALL, shape.closed) ?? shape.path)
+      : shape.path;
+    const places = path.flatMap((s) => [0, 0.25, 0.5, 0.75, 1].map((t) => segmentPoint(s, t)));
     const over = this.over(places, view, k, after);
     if (view.shape.bore !== undefined) this.addCones(over, view);
     return { ...view, ...this.raised(over, view, row) };

@@ -241,8 +241,9 @@ export class PartColumns {
     if (face && face.surface.kind !== 'freeform') {
       const d = distanceToSurface(face.surface, fromFrame(this.frame, [x, y, z]));
       const exact = face.reversed ? -d : d;
-      // Beyond the face's border its surface goes on; then the border is what is near.
-      if (Math.abs(Math.abs(exact) - away) < Math.max(0.05, 0.2 * away)) return exact;
+      // Beyond the face's border its surface goes on; then the border is what is near. Facets of what is curved both ways lie farther off it.
+      const isDouble = face.surface.kind === 'torus' || face.surface.kind === 'sphere';
+      if (Math.abs(Math.abs(exact) - away) < Math.max(isDouble ? 0.25 : 0.05, 0.2 * away)) return exact;
     }
     const { points } = this;
     const [a, b, c] = [0, 1, 2].map((n) => 3 * this.mesh.triangles[k + n]!) as [number, number, number];

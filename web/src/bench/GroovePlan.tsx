@@ -97,7 +97,7 @@ export function GroovePlan({ row, view, operation, unit }: Props) {
           </circle>
         )}
       </svg>
-      <Flex gap="10px" wrap="wrap">
+      <Flex gap="4px 10px" wrap="wrap" paddingInlineStart="12px">
         {numbers.map((p) => (
           <Flex key={p.key} align="center" gap="5px">
             <Quiet textStyle="small">{p.label}</Quiet>

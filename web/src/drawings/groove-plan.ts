@@ -1,6 +1,5 @@
-import { orbitOf } from '@yellow-pin/core/motion/work';
 import { stretchesOf } from '@yellow-pin/core/motion/stretches';
-import { parallelPath, extendedPath } from '@yellow-pin/core/geometry/parallel';
+import { parallelPath } from '@yellow-pin/core/geometry/parallel';
 import { reversePath, segmentPoint, type Segment, type Vec2 } from '@yellow-pin/core/geometry/path';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
 import type { GrooveView } from '@yellow-pin/core/operations/groove-view';
@@ -126,18 +125,19 @@ export function drawPlan(view: GrooveView, operation: PlannedOperation): PlanDra
   return {
     k,
     walls: outlines.map((o) => d(o, !shape.isOneSided)),
-    middle:
-      isRound || shape.isOneSided ? '' : d(extendedPath(shape.path, 0, 0).flatMap(points), shape.closed),
+    middle: isRound || shape.isOneSided ? '' : d([...shape.path].flatMap(points), shape.closed),
     ...way,
     cutter: { x: cx, y: cy, r: radius * k },
   };
 }
 
-/** The last place where the cutter cuts a wall. */
+/** Half-way along the last way on which the cutter cuts. */
 function lastCut(work: PlannedOperation['work'][number] | undefined): [number, number] | null {
   if (work?.motion.kind !== 'path') return work ? [work.x, work.y] : null;
-  const moves = work.motion.passes.flatMap((p) => p.moves);
-  const far = orbitOf(work);
-  const last = moves.filter((m) => m.kind !== 'dwell' && m.feed !== 'lead').at(-1);
-  return last && last.kind !== 'dwell' && far >= 0 ? [last.to[0], last.to[1]] : [work.x, work.y];
+  const moves = work.motion.passes.flatMap((p) => p.moves).filter((m) => m.kind !== 'dwell');
+  const i = moves.findLastIndex((m) => m.feed !== 'lead');
+  const [before, last] = [moves[i - 1], moves[i]];
+  if (!last) return null;
+  if (last.kind === 'arc' || !before) return [last.to[0], last.to[1]];
+  return [(before.to[0] + last.to[0]) / 2, (before.to[1] + last.to[1]) / 2];
 }

@@ -1,7 +1,7 @@
 import { first, last } from '../../lists.ts';
 import { reversePath, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { alongChain, lineFrom, lineTo, type Fed } from '../../motion/grooves/chain.ts';
-import { circleAlong, placesAlong } from '../../motion/grooves/circling.ts';
+import { circleAlong, growCircles, placesAlong } from '../../motion/grooves/circling.ts';
 import {
   begunOnLongest,
   ringsOut,
@@ -40,6 +40,8 @@ export interface StripCut {
   stepover: number;
   /** In whole circles of this step along the middle; null: in layers. */
   circling: number | null;
+  /** How deep circles go at once. */
+  circleLayer: number;
   /** Rounds along the finished wall: 0 where roughing has made it. */
   rounds: number;
   isClimb: boolean;
@@ -305,19 +307,27 @@ class StripMoves {
   /** In whole circles at full depth, from a ramp down at one end, or from outside. */
   private circled(step: number): boolean {
     const { cut } = this;
-    const radius = this.rough;
+    let from = cut.top + cut.above;
+    const n = stepsDown(cut.top, cut.floor, cut.circleLayer);
     const isOpen = this.isOutside(this.side);
-    if (!isOpen) {
-      const from = cut.top + cut.above;
-      this.moves.push(lineTo(this.at, from, 'lead'));
-      this.rampLayer(from, cut.floor);
-      // The ramp has cleared the middle: what is left lies beside it.
-    } else this.moves.push(lineTo(this.at, cut.floor, 'lead'));
-    const circles = circleAlong(placesAlong(this.way, step), radius, cut.diameter, cut.floor);
-    this.moves.push(...circles.moves);
-    this.at = circles.at;
-    this.side = other(this.side);
-    this.go(this.placeOf(this.side), cut.floor, 'cut');
+    if (!isOpen) this.moves.push(lineTo(this.at, from, 'lead'));
+    for (let i = 1; i <= n; i++) {
+      const z = cut.top + ((cut.floor - cut.top) * i) / n;
+      if (isOpen) {
+        if (i > 1) this.outTo(this.freeSide, from);
+        this.moves.push(lineTo(this.at, z, 'lead'));
+      } else this.rampLayer(from, z);
+      const places = placesAlong(this.way, step);
+      // From outside the first circles are in the air; where a ramp has cleared the middle they grow.
+      const grown = isOpen ? [] : ringsOut(this.rough, step).slice(0, -1);
+      const begun = growCircles(first(places), grown, cut.diameter, z);
+      const circles = circleAlong(places, this.rough, cut.diameter, z);
+      this.moves.push(...begun, ...circles.moves);
+      this.at = circles.at;
+      this.side = other(this.side);
+      this.go(this.placeOf(this.side), z, 'cut');
+      from = z;
+    }
     return true;
   }
 }

@@ -85,16 +85,24 @@ export function pastEnds(
   return [one(0), one(1)];
 }
 
+/**
+ * The discs above the fillet at the foot of a wall: a cutter of its own radius touches all of that, and the flat facets of a mesh lie nearer to
+ * it than the fillet does.
+ */
+export const aboveFoot = (discs: readonly Disc[], foot: number): Disc[] =>
+  discs.filter((d) => foot <= 0 || d.part !== 'cutting' || d.z >= foot - 1e-6);
+
 /** Why a cutter led along chains at a level would stand in the part with any part of its outline; null where it does not. */
 export function whyInPart(
   c: KindContext,
   tool: Tool,
-  label: string,
+  { label, shape }: GrooveView,
   paths: readonly (readonly Segment[])[],
   z: number,
 ): string | null {
+  const discs = aboveFoot(c.discs(tool), shape.floorRadius);
   for (const path of paths) {
-    const hit = alongInPart(c, c.discs(tool), path, z);
+    const hit = alongInPart(c, discs, path, z);
     if (hit) return `${label}: ${hitInWords(c, tool, hit)}`;
   }
   return null;

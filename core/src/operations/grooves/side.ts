@@ -75,7 +75,7 @@ export function levelParameters(
     'method',
   );
   parameters.derived(
-    'depth',
+    'face',
     `cutter's ${reference}, from Z 0`,
     view.entryZ - view.depth + (reference === 'lower face' ? 0 : tool.fluteLength),
     'at the last level',

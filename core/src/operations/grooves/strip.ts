@@ -115,7 +115,7 @@ export function planStrip(c: KindContext): PlanResult {
     const walls = [parallelPath(path, -off, v.shape.closed), parallelPath(path, off, v.shape.closed)];
     if (walls.some((w) => w === null))
       return `${v.label}: its bends are too tight to lead a cutter round them.`;
-    return whyInPart(c, t, v.label, walls as Segment[][], v.entryZ - tipBelow(t));
+    return whyInPart(c, t, v, walls as Segment[][], v.entryZ - tipBelow(t));
   });
   if ('missing' in found) return found;
   const { tool } = found;
@@ -205,6 +205,7 @@ export function planStrip(c: KindContext): PlanResult {
       wallLayer: Math.min(FLUTE_SHARE * tool.fluteLength, ONE_ROUND * tool.diameter),
       ramp: limit,
       stepover,
+      circleLayer: FLUTE_SHARE * tool.fluteLength,
       circling: inCircles ? CIRCLE_STEP * tool.diameter : null,
       rounds,
       isClimb,

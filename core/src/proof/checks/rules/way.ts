@@ -12,6 +12,7 @@ import { tooWide } from '../../clear.ts';
 import { wideTo, type InHole } from '../../milled.ts';
 import { bottomOf, topOf } from '../../../features/groove-shape.ts';
 import type { SeenGroove } from '../../grooves/finder.ts';
+import { aboveFoot } from '../../../operations/grooves/reach.ts';
 import { discsAbove } from '../../../operations/grooves/fit.ts';
 import { goesUnder, undercutting } from '../../grooves/undercut.ts';
 import { bossAt, depthInBoss } from '../../threads/bosses.ts';
@@ -115,7 +116,9 @@ class Way {
     if (wrong) return named(wrong.rule, wrong.what);
     for (const chord of chordsOf(m)) {
       const tip = Math.min(chord.from[2], chord.to[2]);
-      const discs = isBelow ? discsAbove(this.c.outline(tool), topOf(shape) - tip) : this.c.discs(tool);
+      const discs = isBelow
+        ? discsAbove(this.c.outline(tool), topOf(shape) - tip)
+        : aboveFoot(this.c.discs(tool), shape.floorRadius);
       const hit = space.partAlong(discs, chord.from, chord.to, -BESIDE_WALL);
       if (hit) return this.inPart(m, tool, null, hit);
     }
