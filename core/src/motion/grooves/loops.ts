@@ -72,6 +72,8 @@ export function ringsOut(most: number, step: number): number[] {
 
 /** A closed chain that begins in the middle of its longest straight piece, or of its longest piece where none is straight. */
 export function begunOnLongest(loop: readonly Segment[]): Segment[] {
+  // A circle begins where it begins.
+  if (loop.length === 1) return [...loop];
   const best = (list: readonly Segment[]): Segment | undefined =>
     list.reduce<Segment | undefined>(
       (a, b) => (a && segmentLength(a) >= segmentLength(b) ? a : b),

@@ -7,6 +7,12 @@ import { alongChain, type Fed } from './chain.ts';
 export const stepsDown = (from: number, to: number, most: number): number =>
   Math.max(1, Math.ceil((from - to) / most - 1e-9));
 
+/** The levels of equal steps from one to another, the last exactly that. */
+const levelsBetween =
+  (from: number, to: number, n: number) =>
+  (i: number): number =>
+    i >= n ? to : from + ((to - from) * i) / n;
+
 /** Angle of a ramp that falls so much along a way, degrees: atan(fall / way). */
 export const rampAngleDeg = (fall: number, way: number): number => (Math.atan(fall / way) * 180) / Math.PI;
 
@@ -35,17 +41,10 @@ export function rampDown(
   flat: Fed,
 ): Ramped {
   const n = stepsDown(from, to, perPass);
+  const level = levelsBetween(from, to, n);
   const ways = [[...path], reversePath([...path])];
   const moves: Move[] = [];
-  for (let i = 0; i < n; i++)
-    moves.push(
-      ...alongChain(
-        ways[i % 2] ?? [],
-        from + ((to - from) * i) / n,
-        from + ((to - from) * (i + 1)) / n,
-        ramp,
-      ),
-    );
+  for (let i = 0; i < n; i++) moves.push(...alongChain(ways[i % 2] ?? [], level(i), level(i + 1), ramp));
   moves.push(...alongChain(ways[n % 2] ?? [], to, to, flat));
   const isAtStart = n % 2 === 1;
   return { moves, at: isAtStart ? first(path).from : last(path).to, isAtStart };
@@ -61,9 +60,9 @@ export function windDown(
   flat: Fed,
 ): Move[] {
   const n = stepsDown(from, to, perTurn);
+  const level = levelsBetween(from, to, n);
   const moves: Move[] = [];
-  for (let i = 0; i < n; i++)
-    moves.push(...alongChain(path, from + ((to - from) * i) / n, from + ((to - from) * (i + 1)) / n, ramp));
+  for (let i = 0; i < n; i++) moves.push(...alongChain(path, level(i), level(i + 1), ramp));
   return [...moves, ...alongChain(path, to, to, flat)];
 }
 

@@ -305,6 +305,10 @@ function chooseCutter(
   const wide = way === 'narrower' ? null : chooseAmong(mills, exact, c.grooves, asked);
   if (wide && (!('missing' in wide) || way === 'as wide as it')) return wide;
   const slim = chooseAmong(mills, narrower, c.grooves, asked);
+  // Where there is one of its width alone, what keeps that from it says more.
+  const isThere = ({ minDiameter = 0, maxDiameter = Infinity }: ToolNeed): boolean =>
+    mills.tools.some((t) => t.kind === 'end-mill' && t.diameter >= minDiameter && t.diameter <= maxDiameter);
+  if (wide && 'missing' in slim && isThere(exact) && !isThere(narrower)) return wide;
   if (!('missing' in slim) || foot === 0) return slim;
   return { ...slim, missing: `${slim.missing} Its corner must be the floor's own, R${c.say(foot)}.` };
 }
