@@ -1,4 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import type { Feature } from '@yellow-pin/core/features/family';
+import type { Plan } from '@yellow-pin/core/plan/plan';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { ring, circle, tee } from './family-parts.ts';
 import { testTool } from './groove-tools.ts';
@@ -19,26 +21,30 @@ const body = () =>
 
 const MORE = [testTool('t-cutter', 16, { fluteLength: 7, neckDiameter: 7, neckLength: 24 })];
 
+/** Strips by a cutter narrower than they are. */
+const narrower =
+  (more: Record<string, string>) =>
+  (p: Plan, features: Feature[]): void => {
+    for (const s of featureSizes(features))
+      p.sizes[s.key] = {
+        overrides: Object.fromEntries(
+          ['slot-mill', 'groove-mill'].map((k) => [k, { cutter: 'narrower', ...more }]),
+        ),
+      };
+  };
+
 let trial: Trial;
+let narrow: Trial;
 /** The same with the walls of slot and ring in the control. */
 let byControl: Trial;
 beforeAll(async () => {
   await prepare();
   const text = await stepText([body()], 'grooves');
   trial = await jobOfText(text, { more: MORE });
+  narrow = await jobOfText(text, { more: MORE, change: narrower({}) });
   byControl = await jobOfText(text, {
     more: MORE,
-    change: (p, features) => {
-      for (const s of featureSizes(features))
-        p.sizes[s.key] = {
-          overrides: Object.fromEntries(
-            ['slot-mill', 'groove-mill'].map((k) => [
-              k,
-              { cutter: 'narrower', compensation: 'in the control' },
-            ]),
-          ),
-        };
-    },
+    change: narrower({ compensation: 'in the control' }),
   });
 }, 60_000);
 
@@ -65,11 +71,24 @@ const rules = (edit: (t: string) => string): string[] => {
 
 describe('grooves as they are written', () => {
   it('are proved, computed or in the control, without a finding', () => {
-    for (const t of [trial, byControl]) {
+    for (const t of [trial, narrow, byControl]) {
       const { checks, metal } = proved(t);
       expect(checks.filter((c) => c.severity !== 'note')).toEqual([]);
       expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0 });
     }
+  });
+
+  it('are the same with a subprogram for what is alike at several levels', async () => {
+    const called = await jobOfText(await stepText([body()], 'grooves'), {
+      more: MORE,
+      machine: { levelSubprograms: true },
+      change: narrower({ rough: 'layers' }),
+    });
+    expect(called.texts[0]!.match(/^M98 P7001/gm)!.length).toBeGreaterThan(1);
+    expect(called.texts[0]).toMatch(/M30\nO7001\n[^%]*M99\n/);
+    const { checks, metal } = proved(called);
+    expect(checks.filter((c) => c.severity !== 'note')).toEqual([]);
+    expect(metal).toMatchObject({ overcutVolume: 0, leftoverVolume: 0 });
   });
 
   it('have the radius taken up above the part in a straight move, and given up there', () => {
@@ -90,19 +109,14 @@ describe('grooves as they are written', () => {
 
 describe('a mistake in the text', () => {
   it('a lead-in that reaches the other wall', () => {
-    const found = rules(
-      changed('GROOVE', (l) =>
-        l.map((line, i) =>
-          i > l.length - 8 && /^G3 .*X/.test(line) ? line.replace(/I(-?[\d.]+)/, 'I0.') : line,
-        ),
-      ),
-    );
-    expect(found.length).toBeGreaterThan(0);
-    const aside = proved(
-      trial,
-      changed('SLOT', (l) => [...l.slice(0, -1), 'G1 Y24. F300.', l.at(-1)!]),
-    ).checks;
-    expect(errors(aside)).toEqual(expect.arrayContaining(['over-cut']));
+    // The quarter circle onto the wall is begun from the other one.
+    const reaching = changed('C SLOT', (l) => {
+      const i = l.findIndex((line, n) => n > 10 && /^G3 X.* Y.* F/.test(line) && /^(G1 )?X/.test(l[n - 1]!));
+      expect(i).toBeGreaterThan(0);
+      return [...l.slice(0, i), 'G1 Y29.', ...l.slice(i)];
+    });
+    const { checks } = proved(narrow, reaching);
+    expect(errors(checks)).toContain('over-cut');
   });
 
   it('an arc inside a T-slot', () => {

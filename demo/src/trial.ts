@@ -14,6 +14,7 @@ import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { readStep } from '@yellow-pin/kernel';
 import type { Shape3D } from 'replicad';
+import type { MachineProfile } from '@yellow-pin/core/code/profiles/schema';
 import type { DerivedJob } from '@yellow-pin/core/job/derive';
 import type { Tool } from '@yellow-pin/core/tools/schema';
 import { SHOP } from './shop/index.ts';
@@ -44,10 +45,12 @@ export async function jobOfText(
     callouts = {},
     change = () => undefined,
     more = [],
+    machine = {},
   }: {
     callouts?: Record<string, string>;
     change?: (p: Plan, features: Feature[]) => void;
     more?: readonly Tool[];
+    machine?: Partial<MachineProfile>;
   } = {},
 ): Promise<Trial> {
   const model = await readStep(new TextEncoder().encode(text));
@@ -70,7 +73,11 @@ export async function jobOfText(
     features,
     bounds: model.bounds,
     plan,
-    library: { ...SHOP, tools: [...SHOP.tools, ...more] },
+    library: {
+      ...SHOP,
+      tools: [...SHOP.tools, ...more],
+      machines: SHOP.machines.map((m) => ({ ...m, ...machine })),
+    },
     name: 'trial',
     mesh,
   });

@@ -1,14 +1,14 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { useRef, type PointerEvent } from 'react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import type { GrooveView } from '@yellow-pin/core/operations/groove-view';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import type { LengthUnit } from '@yellow-pin/core/units/length';
 import { drawPlan, PLAN_HEIGHT, PLAN_WIDTH } from '../drawings/groove-plan.ts';
-import { beginGesture, endGesture, override } from '../job/store.ts';
+import { override } from '../job/store.ts';
 import { LengthField } from '../kit/LengthField.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { ink } from '../look/palette.ts';
+import { useDrag } from './use-drag.ts';
 
 interface Props {
   row: Row;
@@ -23,32 +23,19 @@ const IN_PLAN: readonly string[] = ['finishStock', 'stepover', 'narrower'];
 /** A groove from above: its walls, the way of the cutter, and the numbers that lie in the plane. */
 export function GroovePlan({ row, view, operation, unit }: Props) {
   const d = drawPlan(view, operation);
-  const drag = useRef<{ x: number; value: number } | null>(null);
   const numbers = operation.parameters.filter((p) => p.editable && IN_PLAN.includes(p.key));
   const [handle] = numbers;
   const set = (p: Parameter, v: number): void => override(row.size.key, operation.key, p.key, v);
-  const stop = (): void => {
-    drag.current = null;
-    endGesture();
-  };
-  const onDrag = {
-    onPointerDown: (e: PointerEvent<SVGElement>) => {
-      if (!handle) return;
-      e.stopPropagation();
-      e.currentTarget.setPointerCapture(e.pointerId);
-      drag.current = { x: e.clientX, value: Number(handle.value) };
-      beginGesture();
+  const onDrag = useDrag({
+    value: handle ? Number(handle.value) : null,
+    along: 'x',
+    // What lies in the plane is small: it is dragged slowly.
+    scale: 4 * d.k,
+    step: unit === 'mm' ? 0.05 : 0.0254,
+    onChange: (v) => {
+      if (handle) set(handle, v);
     },
-    onPointerMove: (e: PointerEvent<SVGElement>) => {
-      if (!drag.current || !handle) return;
-      const step = unit === 'mm' ? 0.05 : 0.0254;
-      const moved = drag.current.value + (e.clientX - drag.current.x) / (4 * d.k);
-      const value = Math.max(0, Math.round(moved / step) * step);
-      if (Math.abs(value - Number(handle.value)) > 1e-9) set(handle, Math.round(value * 1e4) / 1e4);
-    },
-    onPointerUp: stop,
-    onPointerCancel: stop,
-  };
+  });
   return (
     <Box width={`${PLAN_WIDTH}px`} data-testid="plan">
       <svg

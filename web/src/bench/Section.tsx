@@ -1,5 +1,5 @@
 import { Box, Button } from '@chakra-ui/react';
-import { useId, useRef, useState, type PointerEvent } from 'react';
+import { useId, useState } from 'react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import { cuttingMarks } from '../drawings/cutting-marks.ts';
@@ -7,7 +7,8 @@ import { LengthField } from '../kit/LengthField.tsx';
 import { ink } from '../look/palette.ts';
 import { silhouettePath } from '../drawings/tool-outline.ts';
 import { drawSection, HEIGHT, WIDTH, type Dimension, type Drawn } from '../drawings/section-drawing.ts';
-import { beginGesture, endGesture, override } from '../job/store.ts';
+import { override } from '../job/store.ts';
+import { useDrag } from './use-drag.ts';
 
 interface Props {
   row: Row;
@@ -34,36 +35,19 @@ const HANDLE: Record<string, string[]> = {
 export function Section({ row, view, operation, unit }: Props) {
   const id = useId();
   const [editing, setEditing] = useState<string | null>(null);
-  const drag = useRef<{ y: number; value: number } | null>(null);
   const d = drawSection(view, operation, row.thread);
   const say = (mm: number) => formatLength(mm, unit, unit === 'mm' ? 2 : 4);
   const handle =
     operation?.parameters.find((p) => p.editable && (HANDLE[operation.kind] ?? []).includes(p.key)) ?? null;
-  const stopDrag = (): void => {
-    drag.current = null;
-    endGesture();
-  };
-  const onDrag = {
-    onPointerDown: (e: PointerEvent<SVGElement>) => {
-      if (!handle) return;
-      e.stopPropagation();
-      e.currentTarget.setPointerCapture(e.pointerId);
-      drag.current = { y: e.clientY, value: Number(handle.value) };
-      beginGesture();
+  const onDrag = useDrag({
+    value: handle ? Number(handle.value) : null,
+    along: 'y',
+    scale: d.k,
+    step: unit === 'mm' ? 0.1 : 0.127,
+    onChange: (v) => {
+      if (handle && operation) override(row.size.key, operation.key, handle.key, v);
     },
-    onPointerMove: (e: PointerEvent<SVGElement>) => {
-      if (!drag.current || !handle || !operation) return;
-      const step = unit === 'mm' ? 0.1 : 0.127;
-      const value = Math.max(
-        0,
-        Math.round((drag.current.value + (e.clientY - drag.current.y) / d.k) / step) * step,
-      );
-      if (Math.abs(value - Number(handle.value)) > 1e-9)
-        override(row.size.key, operation.key, handle.key, Math.round(value * 1e4) / 1e4);
-    },
-    onPointerUp: stopDrag,
-    onPointerCancel: stopDrag,
-  };
+  });
   return (
     <Box position="relative" width={`${WIDTH}px`} height={`${HEIGHT}px`} data-testid="section">
       <svg

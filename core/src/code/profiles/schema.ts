@@ -51,6 +51,8 @@ export const machineProfileSchema = z.object({
   arcTurns: z.enum(['added', 'counted']).default('added'),
   /** Arcs may go up or down on their way; elsewhere they are written as lines, 0.005 mm from them at most. */
   helices: z.boolean().default(true),
+  /** The same way at several levels is written once, as a subprogram that each level calls (M98, M99). */
+  levelSubprograms: z.boolean().default(false),
   /** M9 and M5, and other M words, stand in lines of their own. */
   oneMPerBlock: z.boolean().default(false),
   /** M1 after each tool. */
@@ -66,6 +68,7 @@ const USUAL = {
   riseOrder: 'unknown',
   arcTurns: 'added',
   helices: true,
+  levelSubprograms: false,
   oneMPerBlock: false,
   optionalStop: false,
 } as const satisfies Partial<MachineProfile>;

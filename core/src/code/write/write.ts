@@ -4,6 +4,7 @@ import type { MotionOperation, MotionProgram, MotionWork } from '../../motion/pr
 import type { FeedRole } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
+import { calledLevels } from './level-subprograms.ts';
 import { cycleBlocks, type CycleWork, type MadeBlock } from './cycles.ts';
 import { textOf } from './numbering.ts';
 import { pathBlocks, type PathWork } from './path.ts';
@@ -30,9 +31,14 @@ export function writeProgram(program: MotionProgram, profile: MachineProfile): W
   return writer.run();
 }
 
+/** Well away from the numbers of programs. */
+const FIRST_SUBPROGRAM = 7001;
+
 class Writer {
   private readonly lines: string[] = [];
   private readonly operations: WrittenOperation[] = [];
+  /** Subprograms that stand after the end: number and lines. */
+  private readonly subprograms: { number: number; lines: readonly string[] }[] = [];
   private readonly words: Words;
 
   constructor(
@@ -64,6 +70,11 @@ class Writer {
       this.visit(visit.tool, visit.operations, next, i === 0);
     });
     this.block('M30');
+    for (const { number, lines } of this.subprograms) {
+      this.lines.push(`O${number}`);
+      for (const line of lines) this.block(line);
+      this.block('M99');
+    }
     if (profile.percentSigns) this.lines.push('%');
     return { text: textOf(this.lines, profile), lines: this.lines, operations: this.operations };
   }
@@ -125,10 +136,20 @@ class Writer {
           helices: this.profile.helices,
           d: tool.number,
         };
-        write(pathBlocks(run.works, style, run.works[0]?.label === at?.label ? at : null));
+        const blocks = pathBlocks(run.works, style, run.works[0]?.label === at?.label ? at : null);
+        write(this.profile.levelSubprograms ? calledLevels(blocks, (own) => this.subprogram(own)) : blocks);
       }
     }
     return lines;
+  }
+
+  /** Takes the lines of a subprogram and gives its number: each setup has a hundred of its own. */
+  private subprogram(lines: readonly string[]): number {
+    const known = this.subprograms.find((s) => s.lines.join('\n') === lines.join('\n'));
+    if (known) return known.number;
+    const number = FIRST_SUBPROGRAM + 100 * this.program.head.index + this.subprograms.length;
+    this.subprograms.push({ number, lines });
+    return number;
   }
 
   private goHome(): void {

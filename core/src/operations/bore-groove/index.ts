@@ -2,15 +2,14 @@ import { first } from '../../lists.ts';
 import { bottomOf, topOf } from '../../features/groove-shape.ts';
 import type { Segment, Vec2 } from '../../geometry/path.ts';
 import { insideShare } from '../../motion/circles.ts';
-import type { Move, Pass, Work } from '../../motion/work.ts';
+import type { Move, Work } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chooseAmong } from '../choose-tool.ts';
-import { cuttingNumbers } from '../cutting-numbers.ts';
 import { whyUnder } from '../grooves/fit.ts';
 import { levelTips } from '../grooves/levels.ts';
-import { LEAD_SHARE } from '../grooves/under.ts';
 import { ringsOut } from '../../motion/grooves/loops.ts';
 import { levelParameters, tallest, SIDE_CHOICES, SIDE_NUMBERS } from '../grooves/side.ts';
+import { grooveWork, sideCut } from '../grooves/planned.ts';
 import type { GrooveView } from '../groove-view.ts';
 import { Parameters, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 
@@ -55,7 +54,6 @@ function plan(c: KindContext): PlanResult {
   const tool = tallest(c, found, height);
   const off = offOf(tool);
   const how = levelParameters(parameters, view, tool, { inWall: level.halfTop - bore, height });
-  const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut);
   const share = insideShare(2 * level.halfTop, tool.diameter);
   const touch = Math.max(0, bore - tool.diameter / 2);
   const rings = [
@@ -75,33 +73,9 @@ function plan(c: KindContext): PlanResult {
       { kind: 'line', to: [x, y, z], feed: 'lead' },
       ...rings.flatMap((ring) => onAndRound([x, y], z, { ...ring, share }, how.isClimb)),
     ]);
-    const pass: Pass = { start: [x, y, r], moves: [...moves] };
-    return {
-      feature: v.feature.id,
-      label: v.label,
-      x,
-      y,
-      r,
-      z: Math.min(...tips),
-      entryZ: v.entryZ,
-      metalZ: v.metalZ,
-      motion: { kind: 'path', passes: [pass] },
-    };
+    return grooveWork(v, [{ start: [x, y, r], moves }], r, Math.min(...tips));
   });
-  return {
-    tool,
-    speed: numbers.speed,
-    feed: numbers.feed,
-    feeds: {
-      cut: numbers.feed,
-      finish: numbers.feed,
-      lead: Math.min(c.machine.maxFeed, LEAD_SHARE * numbers.feed),
-    },
-    work,
-    parameters: parameters.list,
-    remarks: numbers.remarks,
-    alternatives: [tool, ...found.others].map((t) => t.id),
-  };
+  return sideCut(c, parameters, { tool, others: [found.tool, ...found.others] }, work);
 }
 
 /** From the axis onto a ring by a half circle, round it, and back by another; straight where there is no room for one. */

@@ -1,8 +1,8 @@
 import { first } from '../../lists.ts';
 import { bottomOf } from '../../features/groove-shape.ts';
-import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
-import { LEAD_SHARE, underWork, whyNotUnder } from '../grooves/under.ts';
+import { underWork, whyNotUnder } from '../grooves/under.ts';
+import { sideCut } from '../grooves/planned.ts';
 import type { GrooveView } from '../groove-view.ts';
 import { Parameters, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -67,7 +67,6 @@ function plan(c: KindContext): PlanResult {
   const spring = Math.max(0, Math.round(parameters.number('springPasses', 'spring passes', 0, 'method')));
   const isClimb = parameters.choice('cutting', 'cutting', CUTTING, 'climb', 'method') === 'climb';
   parameters.derived('depth', 'floor below top', view.entryZ - level.bottom, 'in the model', 'model');
-  const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut);
   const work = underWork(
     c,
     tool,
@@ -81,20 +80,7 @@ function plan(c: KindContext): PlanResult {
     { stepover, isClimb },
   );
   if ('missing' in work) return work;
-  return {
-    tool,
-    speed: numbers.speed,
-    feed: numbers.feed,
-    feeds: {
-      cut: numbers.feed,
-      finish: numbers.feed,
-      lead: Math.min(c.machine.maxFeed, LEAD_SHARE * numbers.feed),
-    },
-    work,
-    parameters: parameters.list,
-    remarks: numbers.remarks,
-    alternatives: [tool, ...found.others].map((t) => t.id),
-  };
+  return sideCut(c, parameters, { tool, others: [found.tool, ...found.others] }, work);
 }
 
 function whyNot(c: KindContext, tool: Tool, view: GrooveView, off: number, angle: number): string | null {

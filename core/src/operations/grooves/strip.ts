@@ -11,6 +11,7 @@ import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { partsOf, type GrooveView } from '../groove-view.ts';
 import { Parameters, type KindContext, type Planned, type PlanResult, type Remark } from '../kind.ts';
+import { grooveWork, LEAD_SHARE } from './planned.ts';
 import { stripPasses, type StripCut } from './passes.ts';
 import { pastEnds, whyInPart } from './reach.ts';
 
@@ -46,7 +47,6 @@ const ABOVE = 0.5;
 const TAKEN_UP = 1;
 const RAMP_SHARE = 0.7;
 const PLUNGE_SHARE = 0.3;
-const LEAD_SHARE = 2;
 /** A throat between leaning flanks stays clear of their upper edges by so much, mm. */
 const CLEAR_OF_FLANKS = 0.2;
 /** Corners of a cutter and a floor that count as one, mm. */
@@ -214,23 +214,13 @@ export function planStrip(c: KindContext): PlanResult {
       openTo: isOpened ? c.openedTo(v.label) : null,
     };
     const passes = stripPasses(cut);
-    const [pass] = passes ?? [];
-    if (!passes || !pass)
+    const [pass, ...walls] = passes ?? [];
+    if (!pass)
       return {
         missing: `${v.label}: its bends are too tight to lead a cutter round them.`,
         holes: [v.label],
       };
-    cuts.push({
-      feature: v.feature.id,
-      label: v.label,
-      x: pass.start[0],
-      y: pass.start[1],
-      r,
-      z,
-      entryZ: v.entryZ,
-      metalZ: v.metalZ,
-      motion: { kind: 'path', passes },
-    });
+    cuts.push(grooveWork(v, [pass, ...walls], r, z));
   }
   if (byControl) remarks.push(radiusRemark(tool, c.say(tool.diameter / 2)));
   const planned: Planned = {

@@ -8,11 +8,9 @@ import type { Tool } from '../../tools/schema.ts';
 import type { GrooveView } from '../groove-view.ts';
 import type { KindContext, Missing } from '../kind.ts';
 import { whyUnder } from './fit.ts';
+import { grooveWork } from './planned.ts';
 import { pastEnds } from './reach.ts';
 import { underPass, type UnderCut } from './under-passes.ts';
-
-/** Fed through the air at so many times the feed. */
-export const LEAD_SHARE = 2;
 
 /** The middle line of what lies under a mouth, with how far a cutter goes past its ends; and by which it may come and go. */
 export function underMiddle(
@@ -89,17 +87,7 @@ export function underWork(
         missing: `${v.label}: its bends are too tight to lead a cutter round them.`,
         holes: [v.label],
       };
-    out.push({
-      feature: v.feature.id,
-      label: v.label,
-      x: pass.start[0],
-      y: pass.start[1],
-      r,
-      z: Math.min(...levels.map((l) => l.z)),
-      entryZ: v.entryZ,
-      metalZ: v.metalZ,
-      motion: { kind: 'path', passes: [pass] },
-    });
+    out.push(grooveWork(v, [pass], r, Math.min(...levels.map((l) => l.z))));
   }
   return out;
 }

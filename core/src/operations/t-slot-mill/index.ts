@@ -1,10 +1,10 @@
 import { first, last } from '../../lists.ts';
-import { cuttingNumbers } from '../cutting-numbers.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
 import { LEVEL_ORDERS, levelTips, type LevelOrder } from '../grooves/levels.ts';
 import { tallest } from '../grooves/side.ts';
-import { LEAD_SHARE, underWork, whyNotUnder } from '../grooves/under.ts';
+import { underWork, whyNotUnder } from '../grooves/under.ts';
 import type { UnderLevel } from '../grooves/under-passes.ts';
+import { sideCut } from '../grooves/planned.ts';
 import type { GrooveView } from '../groove-view.ts';
 import { Parameters, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -116,24 +116,9 @@ function plan(c: KindContext): PlanResult {
     'at the last level',
     'model',
   );
-  const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut);
-  remarks.push(...numbers.remarks);
   const work = underWork(c, tool, levelsOf, { stepover, isClimb });
   if ('missing' in work) return work;
-  return {
-    tool,
-    speed: numbers.speed,
-    feed: numbers.feed,
-    feeds: {
-      cut: numbers.feed,
-      finish: numbers.feed,
-      lead: Math.min(c.machine.maxFeed, LEAD_SHARE * numbers.feed),
-    },
-    work,
-    parameters: parameters.list,
-    remarks,
-    alternatives: [tool, ...found.others].map((t) => t.id),
-  };
+  return sideCut(c, parameters, { tool, others: [found.tool, ...found.others] }, work, remarks);
 }
 
 /** Walls are finished at every level; where ceiling and floor are left too, those levels are gone to once more. */

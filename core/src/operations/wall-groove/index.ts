@@ -8,11 +8,10 @@ import { roundWall } from '../../motion/grooves/walls.ts';
 import type { Move, Pass, Work } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chooseAmong } from '../choose-tool.ts';
-import { cuttingNumbers } from '../cutting-numbers.ts';
 import { whyUnder } from '../grooves/fit.ts';
 import { levelTips } from '../grooves/levels.ts';
 import { levelParameters, tallest, SIDE_CHOICES, SIDE_NUMBERS } from '../grooves/side.ts';
-import { LEAD_SHARE } from '../grooves/under.ts';
+import { grooveWork, sideCut } from '../grooves/planned.ts';
 import type { GrooveView } from '../groove-view.ts';
 import { Parameters, type KindContext, type Missing, type OperationKind, type PlanResult } from '../kind.ts';
 
@@ -53,7 +52,6 @@ function plan(c: KindContext): PlanResult {
   if ('missing' in found) return found;
   const tool = tallest(c, found, height);
   const how = levelParameters(parameters, view, tool, { inWall, height });
-  const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut);
   const deep = [
     ...ringsOut(inWall - how.stock, how.stepover).map((d) => ({ deep: d, feed: 'cut' as const })),
     ...Array.from({ length: how.rounds }, () => ({ deep: inWall, feed: 'finish' as const })),
@@ -65,32 +63,9 @@ function plan(c: KindContext): PlanResult {
     const tips = levelTips(own.top, own.bottom, tool.fluteLength, how.overlap, how.order);
     const pass = wallPass(v, tool, { tips, deep, r, isClimb: how.isClimb });
     if ('missing' in pass) return pass;
-    work.push({
-      feature: v.feature.id,
-      label: v.label,
-      x: pass.start[0],
-      y: pass.start[1],
-      r,
-      z: Math.min(...tips),
-      entryZ: v.entryZ,
-      metalZ: v.metalZ,
-      motion: { kind: 'path', passes: [pass] },
-    });
+    work.push(grooveWork(v, [pass], r, Math.min(...tips)));
   }
-  return {
-    tool,
-    speed: numbers.speed,
-    feed: numbers.feed,
-    feeds: {
-      cut: numbers.feed,
-      finish: numbers.feed,
-      lead: Math.min(c.machine.maxFeed, LEAD_SHARE * numbers.feed),
-    },
-    work,
-    parameters: parameters.list,
-    remarks: numbers.remarks,
-    alternatives: [tool, ...found.others].map((t) => t.id),
-  };
+  return sideCut(c, parameters, { tool, others: [found.tool, ...found.others] }, work);
 }
 
 /** The way of a cutter's centre so deep in a wall, run to climb or against it, ends lengthened; null where it has none. */
