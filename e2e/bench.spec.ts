@@ -64,7 +64,7 @@ test('a thread that has no room leaves the row open with the reason', async ({ p
   await openBlock(page);
   await typeCallout(page, 'D', 'M8x1.25 ↧22');
   await expect(rowOf(page, 'D')).toContainText('needs');
-  await expect(coverage(page)).toContainText('21 / 28');
+  await expect(coverage(page)).toContainText('22 / 28');
   await expect(
     page.getByRole('region', { name: 'Not made' }).getByRole('button', { name: 'Look at D' }),
   ).toBeVisible();

@@ -6,7 +6,7 @@ import { coverage, dropPart, openPart, rowOf, worksheet } from './open.ts';
 
 const file = (path: string): Buffer => readFileSync(new URL(path, import.meta.url));
 const BLOCK = file('../demo/parts/manifold-block.step');
-const RAIL = file('../demo/parts/mooring-rail.step');
+const CARRIER = file('../demo/parts/sensor-carrier.step');
 const verdict = (page: Page) => page.getByRole('region', { name: 'Prove-out' }).getByRole('heading');
 const openBlock = (page: Page): Promise<void> => openPart(page, BLOCK, 'block.step');
 
@@ -76,7 +76,7 @@ test('a tool that is not there is added in usual proportions, and the row is mad
 });
 
 test('what has no method is left out with a reason of one’s own', async ({ page }) => {
-  await openPart(page, RAIL, 'rail.step');
+  await openPart(page, CARRIER, 'carrier.step');
   const line = page.getByRole('region', { name: 'Not made' });
   await expect(line).toContainText('no method yet');
   await line.getByRole('button', { name: /^Leave/ }).click();

@@ -114,13 +114,16 @@ export class Cavities {
   private addGroove(f: Feature, frame: Frame): void {
     const shape = familyOf(f).groove?.(f, frame);
     if (!shape || !isSeenAbove(f, frame, shape)) return;
+    const place: [number, number] = [0, 0];
     for (const level of shape.levels) {
       const { top, bottom, halfTop, halfBottom, path = shape.path } = level;
       const [least, most] = [Math.min(halfTop, halfBottom), Math.max(halfTop, halfBottom)];
       this.put(
         f,
         (x, y) => {
-          const off = offInside(shape, [x, y], path);
+          place[0] = x;
+          place[1] = y;
+          const off = offInside(shape, place, path);
           if (off > most) return null;
           if (off <= least) return [bottom, top];
           const z = top + ((off - halfTop) / (halfBottom - halfTop)) * (bottom - top);

@@ -111,8 +111,8 @@ function isAmong(
 ): boolean {
   const [own, row] = [n % TILE, Math.floor(n / TILE)];
   if (own === 0 || row === 0 || own === TILE - 1 || row === TILE - 1) return false;
+  if (NEIGHBOURS.some(([di, dj]) => differs[n + di + TILE * dj] !== 1)) return false;
   return NEIGHBOURS.every(([di, dj]) => {
-    if (differs[n + di + TILE * dj] !== 1) return false;
     const inModel = holds(part.column(i + di, j + dj)?.z ?? [], z);
     const inMetal = holds(grid.column(i + di, j + dj), z);
     return kind === 'over-cut' ? inModel && !inMetal : inMetal && !inModel;
@@ -220,19 +220,21 @@ function depthOf(
 ): { depth: number; z: number; face: number } {
   const { part, reach } = input;
   const { x, y, model } = column;
-  const isBroad = isAmong(input, kind, column, (low + high) / 2);
+  // Asked only where it tells something: its neighbours are looked into.
+  let broad: boolean | null = null;
+  const isBroad = (): boolean => (broad ??= isAmong(input, kind, column, (low + high) / 2));
   const end = faceAt(model, low, high);
   // The end that the part does not have lies farthest from its surface; over a level face its height says how far.
   const far = end && end.z === high ? low : high;
   const isOver = kind === 'over-cut';
-  if (isBroad && end && part.isLevel(end.face))
+  if (end && part.isLevel(end.face) && isBroad())
     return { depth: Math.min(reach, high - low), z: far, face: end.face };
   let worst = { depth: -Infinity, z: far, face: -1 };
   for (const z of [(low + high) / 2, far, low + high - far]) {
     const near = part.nearest(x, y, z);
     const depth = near ? (isOver ? -near.distance : near.distance) : reach;
     if (depth > worst.depth) worst = { depth, z, face: near?.face ?? -1 };
-    if (depth > DEEP || (isBroad && depth > 0)) break;
+    if (depth > DEEP || (depth > 0 && isBroad())) break;
   }
   return worst;
 }
