@@ -33,7 +33,7 @@ test('a job in two setups, set up from nothing', async ({ page }) => {
   await expect(page.getByLabel('work offset')).toHaveValue('G55');
   await expect(page.getByRole('button', { name: 'what is left' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('s');
-  await expect(coverage(page)).toContainText('8 / 13');
+  await expect(coverage(page)).toContainText('10 / 13');
   // Both programs say where their zero is.
   await page.getByRole('button', { name: /^1/ }).click();
   await page.getByRole('link', { name: 'Code' }).click();
