@@ -1,5 +1,5 @@
 import { operationKind } from '../operations/registry.ts';
-import { FAMILY_WORDS, type END_KINDS, type Method } from './schema.ts';
+import { FAMILY_WORDS, isGrooveFamily, type END_KINDS, type Method } from './schema.ts';
 
 type Say = (mm: number) => string;
 
@@ -28,7 +28,9 @@ export function whenInWords({ when, family }: Method, say: Say): string {
     when.major ? `thread ${range(when.major, say)}` : '',
     when.width ? `${range(when.width, say)} wide` : '',
     when.ends ? `ends ${when.ends.map((e) => END_WORDS[e]).join(' or ')}` : '',
-    when.ratio ? `depth ${range(when.ratio, String)} \u00d7 ${family === 'hole' ? '\u2300' : 'width'}` : '',
+    when.ratio
+      ? `depth ${range(when.ratio, String)} \u00d7 ${isGrooveFamily(family) ? 'width' : '\u2300'}`
+      : '',
     when.materials ? `in ${when.materials.join(', ')}` : '',
   ]
     .filter((t) => t !== '')

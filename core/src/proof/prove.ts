@@ -75,7 +75,11 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     finder,
     grooves,
     milledGrooves: milledGrooves(read, grooves, toolOf),
-    drilledGrooves: drilledGrooves(read, grooves, toolOf),
+    drilledGrooves: drilledGrooves(
+      made.flatMap((m) => (m.view ? [] : [m.call])),
+      grooves,
+      toolOf,
+    ),
     bosses,
     milledBosses: milledBosses(read, bosses, toolOf),
     toolOf,

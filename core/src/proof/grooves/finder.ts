@@ -127,14 +127,14 @@ export interface DrilledGroove {
   by: number;
 }
 
-/** Cycle lines that drill within the walls of a groove, by their lines. */
+/** Of the cycle lines that make no hole of the model, those that drill within the walls of a groove, by their lines. */
 export function drilledGrooves(
-  read: ReadProgram,
+  calls: readonly CycleCall[],
   finder: GrooveFinder,
   toolOf: (number: number) => Tool | null,
 ): Map<number, DrilledGroove> {
   const out = new Map<number, DrilledGroove>();
-  for (const call of read.calls) {
+  for (const call of calls) {
     const tool = toolOf(call.tool);
     const groove = tool && toolKind(tool.kind).drills ? finder.over(call.x, call.y) : null;
     if (!groove || !tool) continue;
