@@ -2,6 +2,9 @@
 export const LEVEL_ORDERS = ['downward', 'upward', 'from the middle'] as const;
 export type LevelOrder = (typeof LEVEL_ORDERS)[number];
 
+/** Of a cutter's height, the most that its levels overlap. */
+export const MOST_OVERLAP = 0.9;
+
 /** How many levels a cutter of a height needs in a groove, each overlapping the next: ceil((H − o)/(h − o)) (handbook, T-slots). mm. */
 export function levelCount(height: number, cutter: number, overlap: number): number {
   if (cutter >= height - 1e-6) return 1;

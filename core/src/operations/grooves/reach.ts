@@ -52,6 +52,23 @@ export interface PastEnd {
   isFree: boolean;
 }
 
+/** How far past an open end a cutter's centre stands when it has left it. */
+export const outsideBy = (end: { beyond: number }, radius: number): number => radius + end.beyond + OUTSIDE;
+
+/** How far stock that stands proud of the part goes on past an end, mm: 0 where there is none as low as the tip. */
+function stockBeyond(c: KindContext, [x, y]: Vec2, [dx, dy]: Vec2, radius: number, z: number): number {
+  const { body } = c.space.setup;
+  if (!body.standsProud || body.box.max[2] <= z) return 0;
+  const { min, max } = body.box;
+  // Out of the box at the nearer of its sides ahead; a slanted way has the cutter's own side to clear as well.
+  const ways = [
+    Math.abs(dx) > 1e-9 ? ((dx > 0 ? max[0] : min[0]) - x) / dx : Infinity,
+    Math.abs(dy) > 1e-9 ? ((dy > 0 ? max[1] : min[1]) - y) / dy : Infinity,
+  ];
+  const slant = radius * Math.min(Math.abs(dx), Math.abs(dy));
+  return Math.max(0, Math.min(...ways)) + slant;
+}
+
 /** How far a cutter of a radius may go past a groove's ends with its tip at `z`: until it stands clear, or something is in its way. */
 export function pastEnds(
   c: KindContext,
@@ -65,15 +82,18 @@ export function pastEnds(
   const one = (k: 0 | 1): PastEnd => {
     const end = shape.ends[k];
     if (!end.open || shape.closed) return { by: null, isFree: false };
-    const want = radius + end.beyond + OUTSIDE;
+    const want = outsideBy(end, radius);
     const s = k === 0 ? first(path) : last(path);
     const at = k === 0 ? s.from : s.to;
     const t = tangentAt(s, k === 0 ? 'from' : 'to');
+    const away: Vec2 = k === 0 ? [-t[0], -t[1]] : t;
+    // What stands proud of the part is metal there as well: it comes down beyond that.
+    const stock = stockBeyond(c, at, away, radius, z);
     const isClear = (by: number): boolean => {
       const to = move2(at, t, k === 0 ? -by : by);
       return c.space.partAlong(discs, [...at, z], [...to, z], BESIDE_WALL) === null;
     };
-    if (isClear(want)) return { by: want, isFree: true };
+    if (isClear(want + stock)) return { by: want + stock, isFree: true };
     let [low, high] = [0, want];
     for (let i = 0; i < HALVINGS; i++) {
       const mid = (low + high) / 2;

@@ -2,7 +2,7 @@ import type { Tool } from '../../tools/schema.ts';
 import type { Chosen } from '../choose-tool.ts';
 import type { GrooveView } from '../groove-view.ts';
 import type { KindContext, Parameters } from '../kind.ts';
-import { LEVEL_ORDERS, levelCount, type LevelOrder } from './levels.ts';
+import { LEVEL_ORDERS, levelCount, MOST_OVERLAP, type LevelOrder } from './levels.ts';
 
 /** Levels overlap by so much, where a cutter is high enough for it, and so much is left on the wall for a last way round, mm. */
 const OVERLAP = 0.5;
@@ -46,7 +46,7 @@ export function levelParameters(
   const overlap = isHigh
     ? usual
     : Math.min(
-        0.9 * tool.fluteLength,
+        MOST_OVERLAP * tool.fluteLength,
         Math.max(0, parameters.length('overlap', 'levels overlap', usual, 'method')),
       );
   const order = isHigh

@@ -105,17 +105,19 @@ export function planStrip(c: KindContext): PlanResult {
     ? parameters.length('breakThrough', 'break-through', BREAK_THROUGH, 'method', 'cutter below exit')
     : 0;
   const foot = isThroat ? 0 : view.shape.floorRadius;
-  const tipBelow = (t: Tool): number => depth + beyond + (strip.through ? (t.cornerRadius ?? 0) : 0);
+  // Each goes to its own floor: sizes count as one over a few hundredths of depth, or whatever their depth is.
+  const deepOf = (v: GrooveView): number => v.entryZ - stripOf(v).floor + depth - model + beyond;
+  const tipOf = (t: Tool, v: GrooveView): number =>
+    v.entryZ - deepOf(v) - (strip.through ? (t.cornerRadius ?? 0) : 0);
   const found = chooseCutter(c, parameters, strip.width, foot, strip.through || isThroat, (t, v) => {
-    const deep = v.metalZ - v.entryZ + depth + beyond;
-    const short = shortOf(c, t, v.label, deep, v.metalZ - v.entryZ);
+    const short = shortOf(c, t, v.label, v.metalZ - v.entryZ + deepOf(v), v.metalZ - v.entryZ);
     if (short) return short;
     const { path } = stripOf(v);
     const off = Math.max(0, (strip.width - t.diameter) / 2);
     const walls = [parallelPath(path, -off, v.shape.closed), parallelPath(path, off, v.shape.closed)];
     if (walls.some((w) => w === null))
       return `${v.label}: its bends are too tight to lead a cutter round them.`;
-    return whyInPart(c, t, v, walls as Segment[][], v.entryZ - tipBelow(t));
+    return whyInPart(c, t, v, walls as Segment[][], tipOf(t, v));
   });
   if ('missing' in found) return found;
   const { tool } = found;
@@ -168,7 +170,7 @@ export function planStrip(c: KindContext): PlanResult {
   const above = Math.max(0.05, parameters.length('startAbove', 'begins above the top', ABOVE, 'method'));
   // A cutter goes straight down only where it cuts nothing.
   const isOpened = c.opened >= tool.diameter - 0.01;
-  const needsRamp = !isOpened && !hasFreeEnd(c, c.grooves, tool, (v) => v.entryZ - tipBelow(tool));
+  const needsRamp = !isOpened && !hasFreeEnd(c, c.grooves, tool, (v) => tipOf(tool, v));
   const fall = Math.min(perPass, fallAt(Math.min(limit, 89), way));
   if (needsRamp) {
     if (fall < 0.02)
@@ -189,7 +191,7 @@ export function planStrip(c: KindContext): PlanResult {
   const cuts: Work[] = [];
   for (const v of c.grooves) {
     const { path } = stripOf(v);
-    const z = v.entryZ - tipBelow(tool);
+    const z = tipOf(tool, v);
     const past = pastEnds(c, v, path, tool, z);
     const r = Math.max(v.entryZ, v.metalZ) + c.setup.retract;
     const cut: StripCut = {

@@ -9,7 +9,7 @@ import type { GrooveView } from '../groove-view.ts';
 import type { KindContext, Missing } from '../kind.ts';
 import { whyUnder } from './fit.ts';
 import { grooveWork } from './planned.ts';
-import { pastEnds } from './reach.ts';
+import { outsideBy, pastEnds } from './reach.ts';
 import { underPass, type UnderCut } from './under-passes.ts';
 
 /** The middle line of what lies under a mouth, with how far a cutter goes past its ends; and by which it may come and go. */
@@ -27,6 +27,11 @@ export function underMiddle(
     return {
       missing: `${view.label} has no open end that ${tool.description} can come in by: it is wider than the mouth.`,
     };
+  const blocked = ([0, 1] as const).find((k) => shape.ends[k].open && !free[k]);
+  if (blocked !== undefined)
+    return {
+      missing: `${view.label}: past one of its open ends there is no room for ${tool.description} to run out.`,
+    };
   return {
     middle: { path: shape.path, closed: false, past: [past[0].by, past[1].by] },
     isFromStart: free[0] === true,
@@ -39,7 +44,7 @@ function pastOutside(c: KindContext, { shape }: GrooveView, tool: Tool): [boolea
   const isClear = (k: 0 | 1): boolean => {
     const end = shape.ends[k];
     if (!end.open) return false;
-    const by = tool.diameter / 2 + end.beyond + 1;
+    const by = outsideBy(end, tool.diameter / 2);
     const run = runOf({ path: shape.path, closed: false, past: k === 0 ? [by, null] : [null, by] });
     const s = k === 0 ? first(run) : run[run.length - 1];
     const p = k === 0 ? s?.from : s?.to;

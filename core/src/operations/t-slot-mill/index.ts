@@ -1,6 +1,6 @@
 import { first, last } from '../../lists.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
-import { LEVEL_ORDERS, levelTips, type LevelOrder } from '../grooves/levels.ts';
+import { LEVEL_ORDERS, levelTips, MOST_OVERLAP } from '../grooves/levels.ts';
 import { tallest } from '../grooves/side.ts';
 import { underWork, whyNotUnder } from '../grooves/under.ts';
 import type { UnderLevel } from '../grooves/under-passes.ts';
@@ -65,11 +65,12 @@ function plan(c: KindContext): PlanResult {
   const offOf = (t: Tool): number => Math.max(0, half - t.diameter / 2);
   const found = chooseAmong(c, need, c.grooves, {
     inMetal: (t, v) => v.metalZ - v.entryZ + Math.min(v.depth, t.neckLength ?? 0),
-    whyNot: (t, v) => whyNot(c, t, v, offOf(t), mouth, overlap),
+    whyNot: (t, v) => whyNot(c, t, v, offOf(t), mouth),
   });
   if ('missing' in found) return found;
   const tool = tallest(c, found, height);
   const off = offOf(tool);
+  const lap = Math.min(overlap, MOST_OVERLAP * tool.fluteLength);
   const isHigh = tool.fluteLength >= height - HIGHER;
   const stock = Math.max(
     0,
@@ -78,7 +79,10 @@ function plan(c: KindContext): PlanResult {
   const usualFace = isHigh ? 0 : Math.min(FINISH_STOCK / 2, (height - tool.fluteLength) / 3);
   const face = isHigh
     ? 0
-    : Math.max(0, parameters.length('faceStock', 'left on ceiling and floor', usualFace, 'method'));
+    : Math.min(
+        (height - tool.fluteLength) / 2,
+        Math.max(0, parameters.length('faceStock', 'left on ceiling and floor', usualFace, 'method')),
+      );
   const stepover = Math.max(
     0.05,
     parameters.length('stepover', 'step sideways', STEPOVER * tool.diameter, 'method'),
@@ -87,7 +91,7 @@ function plan(c: KindContext): PlanResult {
   const isClimb = parameters.choice('cutting', 'cutting', CHOICES.cutting, 'climb', 'method') === 'climb';
   const levelsOf = (v: GrooveView): UnderLevel[] => {
     const own = last(v.shape.levels);
-    const rough = levelTips(own.top - face, own.bottom + face, tool.fluteLength, overlap, order);
+    const rough = levelTips(own.top - face, own.bottom + face, tool.fluteLength, lap, order);
     const finish =
       face > 0
         ? levelTips(own.top, own.bottom, tool.fluteLength, 0, order).filter((z) => isEnd(z, own, tool))
@@ -132,32 +136,16 @@ function wallLevels(isTwice: boolean, rough: readonly number[], finish: readonly
 const isEnd = (z: number, head: { top: number; bottom: number }, tool: Tool): boolean =>
   Math.abs(z + tool.fluteLength - head.top) < 1e-6 || Math.abs(z - head.bottom) < 1e-6;
 
-function whyNot(
-  c: KindContext,
-  tool: Tool,
-  view: GrooveView,
-  off: number,
-  mouth: number,
-  overlap: number,
-): string | null {
+function whyNot(c: KindContext, tool: Tool, view: GrooveView, off: number, mouth: number): string | null {
   const head = last(view.shape.levels);
   const say = (mm: number): string => c.say(mm);
   if (tool.fluteLength > head.top - head.bottom + HIGHER)
     return `${view.label}: ${tool.description} is ${say(tool.fluteLength)} high, and the head ${say(head.top - head.bottom)}.`;
-  if (overlap >= tool.fluteLength && tool.fluteLength < head.top - head.bottom - HIGHER)
-    return `${view.label}: levels that overlap by ${say(overlap)} come to no end with a cutter ${say(tool.fluteLength)} high. Let them overlap less.`;
   const neck = (tool.neckDiameter ?? tool.shankDiameter) / 2;
   if (neck + off > mouth - NECK_ROOM)
     return `${view.label}: at the wall the neck of ${tool.description} (\u2300${say(2 * neck)}) stands ${say(off)} beside the middle, and the mouth is \u2300${say(2 * mouth)} wide. Take a wider cutter or a slimmer neck.`;
   const deep = view.metalZ - view.entryZ + (head.top - head.bottom) + (view.entryZ - head.top);
   const short = shortOf(c, tool, view.label, deep, view.metalZ - view.entryZ);
   if (short) return short;
-  const tips: number[] = levelTips(
-    head.top,
-    head.bottom,
-    tool.fluteLength,
-    overlap,
-    'downward' satisfies LevelOrder,
-  );
-  return whyNotUnder(c, view, tool, off, tips);
+  return whyNotUnder(c, view, tool, off, [head.top - tool.fluteLength, head.bottom]);
 }
