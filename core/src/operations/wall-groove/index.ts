@@ -1,7 +1,7 @@
 import { first, last } from '../../lists.ts';
 import { bottomOf, type GrooveShape } from '../../features/groove-shape.ts';
-import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
-import { reversePath, type Segment, type Vec2 } from '../../geometry/path.ts';
+import { extendedPath, move2, parallelPath } from '../../geometry/parallel.ts';
+import { lineDirection, reversePath, segmentLength, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { alongChain, lineFrom, lineTo } from '../../motion/grooves/chain.ts';
 import { begunOnLongest, ringsOut } from '../../motion/grooves/loops.ts';
 import { roundWall } from '../../motion/grooves/walls.ts';
@@ -9,6 +9,7 @@ import type { Move, Pass, Work } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chooseAmong } from '../choose-tool.ts';
 import { whyUnder } from '../grooves/fit.ts';
+import { outsideBy } from '../grooves/reach.ts';
 import { levelTips } from '../grooves/levels.ts';
 import { levelParameters, tallest, SIDE_CHOICES, SIDE_NUMBERS } from '../grooves/side.ts';
 import { grooveWork, sideCut } from '../grooves/planned.ts';
@@ -74,9 +75,34 @@ function wayAt({ shape }: GrooveView, tool: Tool, deep: number, isClimb: boolean
   const radius = tool.diameter / 2;
   const way = parallelPath(base, radius - deep, shape.closed);
   if (!way) return null;
-  const past = (k: 0 | 1): number => (shape.ends[k].open ? radius + shape.ends[k].beyond + CLEAR : 0);
-  const run = shape.closed ? way : extendedPath(way, past(0), past(1));
+  const past = (k: 0 | 1): number => (shape.ends[k].open ? outsideBy(shape.ends[k], radius) : 0);
+  const cut = (k: 0 | 1): number => (shape.ends[k].open ? 0 : runOutBy(shape, radius));
+  const run = shape.closed ? way : shortened(extendedPath(way, past(0), past(1)), cut(0), cut(1));
+  if (!run) return null;
   return isClimb ? run : reversePath(run);
+}
+
+/** How far before the end of the wall's edge the centre of a cutter stops, so that its own arc makes the run-out there, mm. */
+const runOutBy = ({ levels }: GrooveShape, radius: number): number =>
+  Math.sqrt(Math.max(0, radius ** 2 - (radius - first(levels).halfTop) ** 2));
+
+/** A chain less so much at its start and its end; null where those are not straight, or too short. */
+function shortened(path: readonly Segment[], start: number, end: number): Segment[] | null {
+  const out = [...path];
+  if (start > 0) {
+    const s = first(out);
+    if (s.kind !== 'line' || segmentLength(s) < start - SAME_RADIUS) return null;
+    out[0] = { ...s, from: move2(s.from, lineDirection(s), Math.min(start, segmentLength(s))) };
+  }
+  if (end > 0) {
+    const s = last(out);
+    if (s.kind !== 'line') return null;
+    // One disc's plunge: both ends are one place.
+    const by = Math.min(end, segmentLength(s));
+    if (by < end - SAME_RADIUS) return null;
+    out[out.length - 1] = { ...s, to: move2(s.to, lineDirection(s), -by) };
+  }
+  return out;
 }
 
 /** Radius of the tightest bend that the wall's back makes round the cutter, mm. */
@@ -115,7 +141,12 @@ function wallPass(v: GrooveView, tool: Tool, { tips, deep, r, isClimb }: WallCut
         at = round.at;
         return;
       }
-      moves.push(...lineFrom(at, first(way).from, z, 'lead'), ...alongChain(way, z, z, fed));
+      // Where it runs out in the wall it goes in there as well.
+      const isFromAir = v.shape.ends[isClimb ? 0 : 1].open;
+      moves.push(
+        ...lineFrom(at, first(way).from, z, isFromAir ? 'lead' : step.feed),
+        ...alongChain(way, z, z, fed),
+      );
       // Off the wall, and back before it through the air.
       const back = reversePath(outer);
       moves.push(
@@ -147,6 +178,8 @@ function whyNot(c: KindContext, tool: Tool, view: GrooveView): string | null {
   const why = whyUnder(c, tool, label, shape, [deepest], bottomOf(shape));
   if (why) return why;
   const [x, y] = first(outer).from;
+  if (c.space.stockOver(x, y, radius) > bottomOf(shape))
+    return `${label}: stock stands in the air before its wall, where the cutter comes down. Mill the wall first, or begin with prepared stock.`;
   const hit = c.space.partAt(c.discs(tool), x, y, bottomOf(shape), null);
   return hit
     ? `${label}: ${tool.description} has no room in the air before the wall: the part stands to Z ${c.say(hit.height)} there.`
