@@ -1,10 +1,11 @@
+import type { Shape3D } from 'replicad';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Tool } from '@yellow-pin/core/tools/schema';
 import { isHole } from '@yellow-pin/core/features/family';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { testTool } from './groove-tools.ts';
-import { FIXTURES, stored, WAYS } from './family-parts.ts';
-import { prepare } from './solids.ts';
+import { circle, FIXTURES, stored, WAYS } from './family-parts.ts';
+import { box, capsule, cutAll, prepare, prism, stepText } from './solids.ts';
 import { errors, jobOfText, proved } from './trial.ts';
 
 /** Cutters for the grooves of the fixtures that the sample shop does not have. */
@@ -49,5 +50,54 @@ describe.each(GROOVED)('$name', ({ body, splitX }) => {
     expect(metal.largestOvercut).toBeLessThanOrEqual(0.005);
     const tags = new Set(rows.map((r) => r.tag));
     expect(metal.places.filter((p) => p.kind === 'left-over' && tags.has(p.tag ?? ''))).toEqual([]);
+  });
+});
+
+describe('what runs out, lies in stock, or is one size at several depths', () => {
+  const kept = async (text: string, change: Parameters<typeof jobOfText>[1] = {}) => {
+    const trial = await jobOfText(text, { more: MORE, ...change });
+    expect(trial.job.rows.flatMap((r) => (FAMILIES.includes(r.size.family) ? r.reasons : []))).toEqual([]);
+    const { checks, metal } = proved(trial);
+    expect(checks.filter((c) => c.severity === 'error')).toEqual([]);
+    expect(metal.largestOvercut).toBeLessThanOrEqual(0.005);
+    return metal;
+  };
+
+  it('a wall groove ends in its cutter’s own arc, both ends or all of it', async () => {
+    const disc = (x: number) => prism(circle(12.5, x, 4 - 12.5), -12, -17);
+    const body = cutAll(box([0, 0, -30], [120, 40, 0]), [
+      box([35, -1, -17], [85, 4, -12]),
+      disc(35),
+      disc(85),
+    ]);
+    expect((await kept(await stepText([body], 'runout'))).leftoverVolume).toBe(0);
+    const one = cutAll(box([0, 0, -30], [120, 40, 0]), [disc(60)]);
+    expect((await kept(await stepText([one], 'runout'))).leftoverVolume).toBe(0);
+  });
+
+  it('slots of one size with a hundredth between their depths go to their own floors', async () => {
+    const body = cutAll(box([0, 0, -30], [120, 60, 0]), [
+      prism(capsule(40, 10, [30, 20]), 1, -8),
+      prism(capsule(40, 10, [90, 20]), 1, -8.02),
+    ]);
+    const metal = await kept(await stepText([body], 'depths'));
+    expect(metal.leftoverVolume).toBe(0);
+  });
+
+  it('in a block with stock all round the cutter comes down beyond it', async () => {
+    const body = cutAll(box([0, 0, -30], [100, 50, 0]), [box([40, 15, -8], [101, 25, 1])]).cut(
+      prism(circle(5, 40, 20), 1, -8),
+    ) as Shape3D;
+    const trial = await jobOfText(await stepText([body], 'block'), {
+      change: (p) => {
+        const w = 3;
+        for (const s of p.setups)
+          s.stock = { ...s.stock, xLow: w, xHigh: w, yLow: w, yHigh: w, zLow: w, zHigh: w, kind: 'block' };
+      },
+    });
+    const cut = trial.job.rows.flatMap((r) => r.operations).find((o) => o.kind === 'slot-mill')!;
+    // The part ends at X 50 of the zero in the middle, the stock at 53: the cutter's edge is past it.
+    expect(cut.work[0]!.x - cut.tool.diameter / 2).toBeGreaterThanOrEqual(53);
+    expect(errors(proved(trial).checks)).toEqual([]);
   });
 });
