@@ -61,7 +61,7 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const finder = new HoleFinder(holes);
   const bosses = seenBosses(job, setup);
   const milled = milledHoles(read, finder, toolOf);
-  const grooves = new GrooveFinder(seenGrooves(job, setup));
+  const grooves = new GrooveFinder(seenGrooves(job, setup), (t) => input.outline(t));
   const words = new Words(job.machine, units);
   const word = (letter: string, mm: number): string =>
     letter === 'F' ? `F${words.feed(mm, true)}` : `${letter}${words.coordinate(mm)}`;

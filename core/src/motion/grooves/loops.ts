@@ -1,13 +1,6 @@
-import { at, first, last } from '../../lists.ts';
+import { first, last } from '../../lists.ts';
 import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
-import {
-  distance2,
-  reversePath,
-  segmentLength,
-  segmentPoint,
-  type Segment,
-  type Vec2,
-} from '../../geometry/path.ts';
+import { reversePath, segmentLength, segmentPoint, type Segment, type Vec2 } from '../../geometry/path.ts';
 
 /** A middle line that a cutter is led round. */
 export interface Middle {
@@ -115,7 +108,3 @@ export function overlapOf(loop: readonly Segment[], length: number): Segment[] {
   }
   return out;
 }
-
-/** Whether a chain ends where it begins. */
-export const isClosed = (path: readonly Segment[]): boolean =>
-  distance2(first(path).from, at(path, path.length - 1).to) < 1e-6;

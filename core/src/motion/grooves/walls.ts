@@ -2,7 +2,7 @@ import { first, last } from '../../lists.ts';
 import { leftOf, move2 } from '../../geometry/parallel.ts';
 import { tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
 import type { FeedRole, Move } from '../work.ts';
-import { alongChain, lineFrom, lineTo, type Fed } from './chain.ts';
+import { alongChain, lineFrom, type Fed } from './chain.ts';
 import { overlapOf } from './loops.ts';
 
 /** A lead of less radius is no lead: the cutter goes straight to the wall, mm. */
@@ -68,6 +68,3 @@ export function roundWall(
     at: off.outer,
   };
 }
-
-/** Straight up and down to another level, where the cutter stands clear. */
-export const toLevel = (at: Vec2, z: number): Move => lineTo(at, z, 'lead');

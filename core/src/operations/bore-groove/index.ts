@@ -2,6 +2,7 @@ import { first } from '../../lists.ts';
 import { bottomOf, topOf } from '../../features/groove-shape.ts';
 import type { Segment, Vec2 } from '../../geometry/path.ts';
 import { insideShare } from '../../motion/circles.ts';
+import type { Vec3 } from '../../geometry/vec.ts';
 import type { Move, Work } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chooseAmong } from '../choose-tool.ts';
@@ -100,20 +101,16 @@ function onAndRound(
       round,
       { kind: 'line', to: [x, y, z], feed: 'lead' },
     ];
-  const half = (to: Move & { kind: 'line' }): Move => ({
+  const half = (to: Vec3): Move => ({
     kind: 'arc',
-    to: to.to,
+    to,
     centre: [x + radius / 2, y],
     clockwise: !isClimb,
     turns: 0,
     feed,
     share,
   });
-  return [
-    half({ kind: 'line', to: [x + radius, y, z], feed }),
-    round,
-    half({ kind: 'line', to: [x, y, z], feed }),
-  ];
+  return [half([x + radius, y, z]), round, half([x, y, z])];
 }
 
 function whyNot(c: KindContext, tool: Tool, view: GrooveView, bore: number, off: number): string | null {

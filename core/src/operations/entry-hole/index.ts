@@ -34,7 +34,7 @@ export const entryHoleKind: OperationKind = {
 };
 
 /** Where a hole to go in by lies: at the start of the middle line. */
-export const entryPlace = ({ shape }: GrooveView): readonly [number, number] => {
+const entryPlace = ({ shape }: GrooveView): readonly [number, number] => {
   const [x, y] = first(first(shape.levels).path ?? shape.path).from;
   return [x, y];
 };

@@ -79,7 +79,7 @@ export function stripPasses(cut: StripCut): Pass[] | null {
 }
 
 /** The ways round along the walls at a distance from the middle: one, or of a closed middle line one on each side. */
-export function wallsOf({ middle, isClimb }: Pick<StripCut, 'middle' | 'isClimb'>, off: number): Segment[][] {
+function wallsOf({ middle, isClimb }: Pick<StripCut, 'middle' | 'isClimb'>, off: number): Segment[][] {
   if (middle.closed) {
     const path = begunOnLongest(middle.path);
     return sidesOf({ ...middle, path }, off, isClimb) ?? [];

@@ -31,7 +31,7 @@ export function stretches(path: readonly Segment[]): (readonly [Vec2, Vec2])[] {
 }
 
 /** Where a tool that is led along a chain with its tip at `z` would stand in the finished part. */
-export function alongInPart(
+function alongInPart(
   c: KindContext,
   discs: readonly Disc[],
   path: readonly Segment[],

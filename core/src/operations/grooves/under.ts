@@ -13,7 +13,7 @@ import { outsideBy, pastEnds } from './reach.ts';
 import { underPass, type UnderCut } from './under-passes.ts';
 
 /** The middle line of what lies under a mouth, with how far a cutter goes past its ends; and by which it may come and go. */
-export function underMiddle(
+function underMiddle(
   c: KindContext,
   view: GrooveView,
   tool: Tool,

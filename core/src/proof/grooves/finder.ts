@@ -9,7 +9,7 @@ import { segmentPoint, type Vec2 } from '../../geometry/path.ts';
 import { BoxGrid } from '../../geometry/box-grid.ts';
 import { viewGroove, type GrooveView } from '../../operations/groove-view.ts';
 import { toolKind } from '../../tools/kinds/registry.ts';
-import { toolProfile, type ProfilePoint } from '../../tools/profile.ts';
+import type { ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chordsOf, type KnownMotion } from '../chords.ts';
 import { goesUnder } from './undercut.ts';
@@ -36,7 +36,7 @@ export const seenGrooves = (job: DerivedJob, setup: DerivedSetup): SeenGroove[] 
   );
 
 /** Fed, and able to cut on its side. */
-export const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): boolean =>
+const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): boolean =>
   (m.kind === 'feed' || m.kind === 'arc') &&
   m.cycle === undefined &&
   !toolKind(tool.kind).onlyPlunges &&
@@ -46,9 +46,12 @@ export const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): bool
 /** Finds the groove that a mill's motion stays in. */
 export class GrooveFinder {
   private readonly grid = new BoxGrid<SeenGroove>(CELL);
-  private readonly profiles = new Map<string, ProfilePoint[]>();
 
-  constructor(readonly grooves: readonly SeenGroove[]) {
+  constructor(
+    readonly grooves: readonly SeenGroove[],
+    /** A tool's whole outline. */
+    private readonly outline: (tool: Tool) => readonly ProfilePoint[],
+  ) {
     for (const g of grooves) {
       const { shape } = g.view;
       const half = Math.max(...shape.levels.flatMap((l) => [l.halfTop, l.halfBottom])) + 30;
@@ -61,12 +64,6 @@ export class GrooveFinder {
         Math.max(...ys) + half,
       ]);
     }
-  }
-
-  profile(tool: Tool): ProfilePoint[] {
-    let known = this.profiles.get(tool.id);
-    if (!known) this.profiles.set(tool.id, (known = toolProfile(tool, null)));
-    return known;
   }
 
   /** Null for a motion that stays in none: beside them all, above them, or beyond their walls. */
@@ -94,7 +91,7 @@ export class GrooveFinder {
     // What only passes by in the bore, or in the air before a wall, is not in its groove.
     if ((shape.isOneSided || shape.bore !== undefined) && !goesUnder(shape, tool, m)) return null;
     // By what cuts it is told where a cutter is; what stands too wide above that is judged.
-    const profile = this.profile(tool).filter((p) => p.part === 'cutting');
+    const profile = this.outline(tool).filter((p) => p.part === 'cutting');
     let worst: number | null = null;
     // Straight up or down it is in the groove where either end is: the other may be above it, or in its ceiling.
     const isUpright = m.kind !== 'arc' && m.from[0] === m.to[0] && m.from[1] === m.to[1];

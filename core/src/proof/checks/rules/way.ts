@@ -98,7 +98,7 @@ class Way {
   /** A mill that is fed in a slot, groove or channel: its walls are touched, and what is wider than its mouth is judged by its shape. */
   private inGroove(m: Known, tool: Tool, { view, row }: SeenGroove): void {
     const { shape, label, feature } = view;
-    const { space, grooves, say } = this.c;
+    const { space, say } = this.c;
     const lowest = Math.min(m.from[2], m.to[2]);
     if (lowest < bottomOf(shape) + FLOOR_REACHED) this.made.add(feature.id);
     const named = (rule: string, what: string): void =>
@@ -112,7 +112,7 @@ class Way {
         `cuts down to Z ${say(lowest)}; its floor is at Z ${say(bottomOf(shape))}. ${this.c.word('Z', bottomOf(shape))} at the lowest.`,
       );
     const isBelow = goesUnder(shape, tool, m);
-    const wrong = isBelow ? undercutting(shape, m, tool, grooves.profile(tool), say) : null;
+    const wrong = isBelow ? undercutting(shape, m, tool, this.c.outline(tool), say) : null;
     if (wrong) return named(wrong.rule, wrong.what);
     for (const chord of chordsOf(m)) {
       const tip = Math.min(chord.from[2], chord.to[2]);
