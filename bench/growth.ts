@@ -28,10 +28,10 @@ export async function grown(
   what: string,
   goalSeconds: number,
   prepare: (n: number) => Promise<() => unknown> | (() => unknown),
-  runs = 3,
+  { runs = 3, sizes = SIZES }: { runs?: number; sizes?: readonly number[] } = {},
 ): Promise<Line[]> {
   const points: [number, number][] = [];
-  for (const n of SIZES) {
+  for (const n of sizes) {
     const work = await prepare(n);
     let best = Infinity;
     for (let i = 0; i < runs; i++) {
@@ -45,7 +45,7 @@ export async function grown(
   const slope = exponent(points);
   return [
     {
-      what: `${what}, ${SIZES[SIZES.length - 1]}`,
+      what: `${what}, ${sizes[sizes.length - 1]}`,
       value: last,
       unit: 's',
       goal: `< ${goalSeconds}`,

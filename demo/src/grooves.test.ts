@@ -84,6 +84,21 @@ describe('what runs out, lies in stock, or is one size at several depths', () =>
     expect(metal.leftoverVolume).toBe(0);
   });
 
+  it('a slot that runs over a wider hole is no hole that was milled too wide', async () => {
+    const body = cutAll(box([0, 0, -30], [120, 60, 0]), [
+      prism(capsule(60, 9, [50, 30]), 1, -12),
+      prism(circle(8, 50, 30), 1, -31),
+    ]);
+    expect((await kept(await stepText([body], 'crossed'))).leftoverVolume).toBe(0);
+  });
+
+  it('a slot with hardly any way to ramp along is not cut in hundreds of passes', async () => {
+    const body = cutAll(box([0, 0, -30], [120, 60, 0]), [prism(capsule(8.4, 8, [60, 30]), 1, -6)]);
+    const { job, texts } = await jobOfText(await stepText([body], 'short'), { more: MORE });
+    expect(job.rows.flatMap((r) => (r.size.family === 'slot' ? r.reasons : []))).toEqual([]);
+    expect(texts.join('').split('\n').length).toBeLessThan(150);
+  });
+
   it('in a block with stock all round the cutter comes down beyond it', async () => {
     const body = cutAll(box([0, 0, -30], [100, 50, 0]), [box([40, 15, -8], [101, 25, 1])]).cut(
       prism(circle(5, 40, 20), 1, -8),

@@ -99,7 +99,7 @@ export const cuttingRow = (
     )
     .sort((a, b) => width(a) - width(b))[0];
 /** Where a material says nothing of cuts as wide as the cutter. */
-const USUAL_FULL_WIDTH = { feed: 0.7, depth: 0.5 };
+export const USUAL_FULL_WIDTH = { feed: 0.7, depth: 0.5 };
 
 /** Share of the feed in a cut as wide as the cutter, and how deep such a cut usually is, mm. */
 export function fullWidthCut(material: Material, tool: Tool): { feedShare: number; depth: number } {

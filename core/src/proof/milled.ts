@@ -20,6 +20,8 @@ export interface InHole {
   orbit: number;
   /** Once round or more on the hole's own axis. */
   isRound: boolean;
+  /** How far it reaches beyond the hole's widest wall, mm; less than none inside it. */
+  beyond: number;
 }
 
 /** Finds the hole that a mill's motion stays in; of several on an axis the one at that height. */
@@ -61,7 +63,8 @@ export class HoleFinder {
           const { onRims, cutsThreads } = toolKind(tool.kind);
           const inside = onRims ? tool.tipDiameter : tool.diameter;
           const thread = cutsThreads ? (hole.row.thread?.majorDiameter ?? UNSAID * widestStep(view)) : 0;
-          if (orbit + inside / 2 > Math.max(widestStep(view), thread) / 2 + BESIDE) continue;
+          const beyond = orbit + inside / 2 - Math.max(widestStep(view), thread) / 2;
+          if (beyond > BESIDE) continue;
           // Of two cheeks on an axis, the one whose depth is nearest.
           const low = view.entryZ - view.depth;
           const off = z > view.entryZ ? z - view.entryZ : z < low ? low - z : 0;
@@ -70,7 +73,7 @@ export class HoleFinder {
             (m.turns ?? 0) >= 1 &&
             m.centre !== undefined &&
             Math.hypot(m.centre[0] - view.x, m.centre[1] - view.y) <= SAME_AXIS;
-          if (!best || off < best.off) best = { hole, orbit, isRound, off };
+          if (!best || off < best.off) best = { hole, orbit, isRound, beyond, off };
         }
     return best;
   }

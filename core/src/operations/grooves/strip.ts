@@ -22,6 +22,8 @@ const BREAK_THROUGH = 0.5;
 const USUAL_RAMP = 3;
 const RAMP_SHARE = 0.7;
 const PLUNGE_SHARE = 0.3;
+/** More ways down a ramp than this are no ramp: a hole to go in by is quicker. */
+const MOST_PASSES = 80;
 /** A throat between leaning flanks stays clear of their upper edges by so much, mm. */
 const CLEAR_OF_FLANKS = 0.2;
 /** Numbers that a method may give to what cuts a slot, groove or channel. */
@@ -74,6 +76,15 @@ export function planStrip(c: KindContext): PlanResult {
   const deepOf = (v: GrooveView): number => v.entryZ - stripOf(v).floor + depth - model + beyond;
   const tipOf = (t: Tool, v: GrooveView): number =>
     v.entryZ - deepOf(v) - (strip.through ? (t.cornerRadius ?? 0) : 0);
+  const way = wayOf(strip.path);
+  const limitOf = (t: Tool): number => Math.min(t.rampAngleDeg ?? USUAL_RAMP, 89);
+  // A cutter goes straight down only where it cuts nothing.
+  const isOpened = (t: Tool): boolean => c.opened >= t.diameter - 0.01;
+  const needsRamp = (t: Tool): boolean => !isOpened(t) && !hasFreeEnd(c, c.grooves, t, (v) => tipOf(t, v));
+  const whyNoWayDown = (t: Tool): string | null =>
+    needsRamp(t) && depth / fallAt(limitOf(t), way) > MOST_PASSES
+      ? `${view.label} has ${c.say(way)} of way to ramp down along for ${t.description}: too little. Drill a hole to go in by first.`
+      : null;
   const found = chooseCutter(c, parameters, strip.width, foot, strip.through || isThroat, (t, v) => {
     const short = shortOf(c, t, v.label, v.metalZ - v.entryZ + deepOf(v), v.metalZ - v.entryZ);
     if (short) return short;
@@ -82,23 +93,15 @@ export function planStrip(c: KindContext): PlanResult {
     const walls = [parallelPath(path, -off, v.shape.closed), parallelPath(path, off, v.shape.closed)];
     if (walls.some((w) => w === null))
       return `${v.label}: its bends are too tight to lead a cutter round them.`;
-    return whyInPart(c, t, v, walls as Segment[][], tipOf(t, v));
+    return whyInPart(c, t, v, walls as Segment[][], tipOf(t, v)) ?? whyNoWayDown(t);
   });
   if ('missing' in found) return found;
   const { tool } = found;
   const off = Math.max(0, (strip.width - tool.diameter) / 2);
-  const limit = tool.rampAngleDeg ?? USUAL_RAMP;
-  const way = wayOf(strip.path);
+  const limit = limitOf(tool);
   const how = askWay(c, parameters, remarks, tool, { off, depth, isClosed: view.shape.closed });
-  // A cutter goes straight down only where it cuts nothing.
-  const isOpened = c.opened >= tool.diameter - 0.01;
-  const needsRamp = !isOpened && !hasFreeEnd(c, c.grooves, tool, (v) => tipOf(tool, v));
-  const fall = Math.min(how.perPass, fallAt(Math.min(limit, 89), way));
-  if (needsRamp) {
-    if (fall < 0.02)
-      return {
-        missing: `${view.label} has ${c.say(way)} of way to ramp down along for ${tool.description}: too little. Drill a hole to go in by first, or take a narrower cutter.`,
-      };
+  if (needsRamp(tool)) {
+    const fall = Math.min(how.perPass, fallAt(limit, way));
     parameters.shown('ramp', 'ramp angle', `${rampAngleDeg(fall, way).toFixed(2)}°`);
   }
   // A long cutter is fed slower: the table goes by how far it stands out.
@@ -120,7 +123,7 @@ export function planStrip(c: KindContext): PlanResult {
       r,
       top: Math.max(v.entryZ, v.metalZ),
       floor: z,
-      openTo: isOpened ? c.openedTo(v.label) : null,
+      openTo: isOpened(tool) ? c.openedTo(v.label) : null,
     };
     const passes = stripPasses(cut);
     const [pass, ...walls] = passes ?? [];

@@ -7,7 +7,7 @@ import { milledThread } from './milled-thread.ts';
 import { order, twice } from './order.ts';
 import { coverage, highR, magazine, noHole, travel, unitsAndOffset } from './setup.ts';
 import { size, tapFeedRule, toolAndCycle } from './tools.ts';
-import { way } from './way.ts';
+import { way } from './way/index.ts';
 
 /** All rules, in the order in which their findings are listed. */
 export const CHECK_RULES: readonly CheckRule[] = [

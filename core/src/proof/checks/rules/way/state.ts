@@ -1,0 +1,80 @@
+import type { Motion } from '../../../../code/read/motion.ts';
+import { OVER_AXIS, partName, type Hit } from '../../../../space/space.ts';
+import type { KnownMotion } from '../../../chords.ts';
+import { Columns } from '../../../columns.ts';
+import type { Tool } from '../../../../tools/schema.ts';
+import { toolName, type CheckContext, type Finding, type MadeHole } from '../../check.ts';
+
+/** A motion whose both ends the text says. */
+export type Known = KnownMotion;
+
+/** How far a fed cutter may seem to be in a wall that it runs along: chords of round walls lie inside them, mm. */
+export const BESIDE_WALL = 0.03;
+
+export const isKnown = (m: Motion): m is Known => [...m.from, ...m.to].every((v) => v !== null);
+export const isSideways = (m: Known): boolean =>
+  m.kind === 'arc' || m.from[0] !== m.to[0] || m.from[1] !== m.to[1];
+
+/** What the walk through a program knows so far: the metal that is gone, and what has been said. */
+export class WayState {
+  readonly columns = new Columns();
+  readonly out: Finding[] = [];
+  /** Slots, grooves and channels whose floor was reached. */
+  readonly made = new Set<string>();
+  private readonly told = new Set<string>();
+
+  constructor(readonly c: CheckContext) {}
+
+  /** Into the finished part. */
+  inPart(m: Known, tool: Tool, hole: MadeHole | null, hit: Hit): void {
+    const { say, word } = this.c;
+    const lift = `${word('Z', Math.min(m.from[2], m.to[2]) + hit.depth)} or higher would clear it.`;
+    this.say(
+      m,
+      m.kind === 'rapid' ? 'rapid-into-part' : 'into-part',
+      hole,
+      `the ${partName(hit.part)} of ${toolName(tool)} (⌀${say(hit.diameter)}) ${m.kind === 'rapid' ? 'goes at rapid' : 'is fed'} into the finished part, ${say(hit.depth)} deep at Z ${say(hit.height)}. ${lift}`,
+    );
+  }
+
+  /** Top of metal that stands over a place before anything is cut: proud stock, and cavities that are not made before. */
+  metalTop(x: number, y: number, r: number): number {
+    const { space, madeEarlier } = this.c;
+    let top = Math.max(space.stockOver(x, y, r), space.heights?.along(x, y, x, y, r, -Infinity) ?? -Infinity);
+    for (const o of space.openingsOver(x, y, OVER_AXIS, -Infinity))
+      if (!madeEarlier.has(o.feature) && !this.made.has(o.feature)) top = Math.max(top, o.top);
+    return top;
+  }
+
+  /** Whether metal stands in a disc's way that nothing before has taken. mm. */
+  isUncut(x: number, y: number, r: number, z: number): boolean {
+    const { space, madeEarlier } = this.c;
+    const stands =
+      space.stockOver(x, y, r) > z + 0.02 ||
+      space
+        .openingsOver(x, y, OVER_AXIS, z)
+        .some((o) => !madeEarlier.has(o.feature) && !this.made.has(o.feature));
+    return stands && !this.columns.isFree(x, y, r, z);
+  }
+
+  /** One finding a line and rule. */
+  say(
+    m: Known,
+    rule: string,
+    hole: MadeHole | null,
+    what: string,
+    severity: Finding['severity'] = 'error',
+    of: Pick<Finding, 'tag' | 'feature'> = { tag: hole?.tag ?? undefined, feature: hole?.view?.feature.id },
+  ): void {
+    const key = `${rule}/${m.line}`;
+    if (this.told.has(key)) return;
+    this.told.add(key);
+    this.out.push({
+      rule,
+      severity,
+      message: `${hole?.view ? `${hole.view.label}, line ${m.line}` : `Line ${m.line}`}: ${what}`,
+      line: m.line,
+      ...of,
+    });
+  }
+}
