@@ -115,7 +115,7 @@ describe('features', () => {
       }[];
     };
     expect(new Set(answer.features.map((f) => f.family))).toEqual(
-      new Set(['hole', 't-slot', 'dovetail', 'wall-groove', 'slot', 'sharp-edge']),
+      new Set(['hole', 't-slot', 'dovetail', 'wall-groove', 'slot', 'sharp-edge', 'outline', 'face']),
     );
     expect(answer.features.find((f) => f.family === 't-slot')).toMatchObject({
       mouthWidth: 12,

@@ -59,7 +59,8 @@ export async function program(args: string[]): Promise<number> {
   const part = await loadPart(path!);
   const { features } = recognise(part.model, { rays: part.rays });
   const plan = newPlan(part.model.sourceUnits, material, machine);
-  const directions = up === 'all' ? chooseDirections(features) : [sideDirection(up)];
+  const hasStock = (parsed.options.get('stock')?.[0] ?? 'prepared') !== 'prepared';
+  const directions = up === 'all' ? chooseDirections(features, hasStock) : [sideDirection(up)];
   plan.setups = withStock(
     setupsFor(directions).map((s) => ({ ...s, zero })),
     parsed.options.get('stock')?.[0],

@@ -12,6 +12,7 @@ import { meshModel } from '@yellow-pin/core/model/mesh';
 import type { Tool } from '@yellow-pin/core/tools/schema';
 import { readStep } from '@yellow-pin/kernel';
 import { SHOP } from './shop/index.ts';
+import { withoutAreas } from './trial.ts';
 import {
   blind,
   box,
@@ -170,7 +171,8 @@ describe('stock above the part', () => {
     for (const kind of ['prepared', 'block'] as const) {
       const input = await inputOf(plate(), {
         ups: ['+Z', '+Z'],
-        plan: (p) => {
+        plan: (p, features) => {
+          withoutAreas(p, features);
           p.setups[0]!.stock = { ...p.setups[0]!.stock, kind, zHigh: 5 };
           p.setups[1]!.stock = { ...p.setups[1]!.stock, kind: 'left-over' };
           // Zero on the part's top, so that the stock's stands at +5.
@@ -188,7 +190,10 @@ describe('stock above the part', () => {
       box([-1, -1, -28], [40, 41, 1]),
       turned(straight(6, 13), [20, 20, -28], UP, 1),
     ]);
-    const block = (p: Plan): void => void (p.setups[0]!.stock = { ...p.setups[0]!.stock, kind: 'block' });
+    const block = (p: Plan, features: Feature[]): void => {
+      withoutAreas(p, features);
+      p.setups[0]!.stock = { ...p.setups[0]!.stock, kind: 'block' };
+    };
     const short = (tools: Tool[]) =>
       tools.map((t) => (t.kind === 'drill' && t.diameter === 6 ? { ...t, fluteLength: 20 } : t));
     const refused = produceJob(await inputOf(low, { plan: block, tools: short }));

@@ -2,6 +2,7 @@ import { recognise } from '@yellow-pin/core/features/recognise';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { isBoss, isHole, type Feature } from '@yellow-pin/core/features/family';
+import { isInPreparedStock } from '@yellow-pin/core/features/registry';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
@@ -109,6 +110,12 @@ export function proved(
       metal.checks,
     ),
   };
+}
+
+/** Faces, steps, pockets and outlines are made elsewhere. */
+export function withoutAreas(plan: Plan, features: Feature[]): void {
+  for (const s of featureSizes(features))
+    if (s.features.every(isInPreparedStock)) plan.sizes[s.key] = { overrides: {}, leftOut: 'made elsewhere' };
 }
 
 /** Rules of the errors among findings. */

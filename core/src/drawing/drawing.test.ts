@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { distance2, segmentPoint } from '../geometry/path.ts';
 import { recognise } from '../features/recognise.ts';
+import { isOptional } from '../features/registry.ts';
 import { meshModel, meshVolume } from '../model/mesh.ts';
 import { bulged, DxfError, readDxf } from './read-dxf.ts';
 import { modelFromDrawing, sizeOfOutline, startingDepths } from './to-model.ts';
@@ -99,7 +100,7 @@ const shaped = (text: string, change: (d: DrawingDepths) => void = () => undefin
   change(depths);
   const model = modelFromDrawing(drawing, depths);
   const { features, notes } = recognise(model);
-  return { model, notes, features: features.filter((f) => f.family !== 'sharp-edge') };
+  return { model, notes, features: features.filter((f) => !isOptional(f)) };
 };
 
 describe('a drawing', () => {

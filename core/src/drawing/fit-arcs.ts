@@ -1,3 +1,4 @@
+import { arcThrough } from '../geometry/arc-through.ts';
 import { at } from '../lists.ts';
 import { distance2, segmentLength, type Segment, type Vec2 } from '../geometry/path.ts';
 
@@ -17,7 +18,7 @@ export function fitArcs(point: (t: number) => Vec2, from: number, to: number): S
 
 function fit(point: (t: number) => Vec2, from: number, to: number, depth: number, out: Segment[]): void {
   const [a, m, b] = [point(from), point((from + to) / 2), point(to)];
-  const s = through(a, m, b);
+  const s = arcThrough(a, m, b);
   const probes = [1, 2, 3, 5, 6, 7].map((k) => point(from + (k / 8) * (to - from)));
   // At a cusp the circle through three points may go the long way round: the way along the points says so.
   const way = [a, ...probes.slice(0, 3), m, ...probes.slice(3), b];
@@ -30,26 +31,6 @@ function fit(point: (t: number) => Vec2, from: number, to: number, depth: number
   const half = (from + to) / 2;
   fit(point, from, half, depth + 1, out);
   fit(point, half, to, depth + 1, out);
-}
-
-/** The arc through three points, or the line where they lie on one. */
-export function through(a: Vec2, m: Vec2, b: Vec2): Segment {
-  const [bx, by] = [m[0] - a[0], m[1] - a[1]];
-  const [cx, cy] = [b[0] - a[0], b[1] - a[1]];
-  const d = 2 * (bx * cy - by * cx);
-  const chord = Math.hypot(cx, cy);
-  if (Math.abs(d) < 1e-9 * (chord * chord + 1)) return { kind: 'line', from: a, to: b };
-  const ux = (cy * (bx * bx + by * by) - by * (cx * cx + cy * cy)) / d;
-  const uy = (bx * (cx * cx + cy * cy) - cx * (bx * bx + by * by)) / d;
-  const centre: Vec2 = [a[0] + ux, a[1] + uy];
-  const radius = Math.hypot(ux, uy);
-  if (radius > 1e5) return { kind: 'line', from: a, to: b };
-  const angle = (p: Vec2): number => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
-  const full = 2 * Math.PI;
-  const ahead = (t: number): number => ((t % full) + full) % full;
-  const turn = ahead(angle(b) - angle(a));
-  const isForward = ahead(angle(m) - angle(a)) < turn;
-  return { kind: 'arc', from: a, to: b, centre, radius, turn: isForward ? turn : turn - full };
 }
 
 function off(s: Segment, p: Vec2): number {

@@ -103,10 +103,14 @@ describe('what a family says of its features', () => {
     expect(isOpenBelow({ ...slot!, bottom: 'open' } as Feature)).toBe(true);
   });
 
-  it('only sharp edges and bosses are made at will', () => {
+  it('only edges, bosses and what prepared stock has already are made at will', () => {
     expect(FAMILIES.filter((f) => f.optional !== undefined).map((f) => f.family)).toEqual([
       'sharp-edge',
       'boss',
+      'pocket',
+      'outline',
+      'face',
+      'step',
     ]);
     expect(DEEP.some(isOptional)).toBe(false);
   });

@@ -1,8 +1,10 @@
 import type { Frame } from '../geometry/frame.ts';
 import type { Vec3 } from '../geometry/vec.ts';
+import type { PartMesh } from '../model/mesh.ts';
 import type { PatchGraph } from '../model/patches.ts';
 import type { RayCaster } from '../model/ray.ts';
 import type { ModelNote, SolidModel } from '../model/solid-model.ts';
+import type { AreaShape } from './area/shape.ts';
 import type { GrooveShape } from './groove-shape.ts';
 import type { BossFeature } from './boss/schema.ts';
 import type { BoreGrooveFeature } from './bore-groove/schema.ts';
@@ -10,10 +12,14 @@ import type { ChamferFeature } from './chamfer/schema.ts';
 import type { ChannelFeature } from './channel/schema.ts';
 import type { DovetailFeature } from './dovetail/schema.ts';
 import type { FaceGrooveFeature } from './face-groove/schema.ts';
+import type { FaceFeature } from './face/schema.ts';
 import type { HoleFeature } from './hole/schema.ts';
+import type { OutlineFeature } from './outline/schema.ts';
+import type { PocketFeature } from './pocket/schema.ts';
 import type { RoundedEdgeFeature } from './rounded-edge/schema.ts';
 import type { SharpEdgeFeature } from './sharp-edge/schema.ts';
 import type { SlotFeature } from './slot/schema.ts';
+import type { StepFeature } from './step/schema.ts';
 import type { TSlotFeature } from './t-slot/schema.ts';
 import type { WallGrooveFeature } from './wall-groove/schema.ts';
 
@@ -30,7 +36,11 @@ export type Feature =
   | ChamferFeature
   | RoundedEdgeFeature
   | SharpEdgeFeature
-  | BossFeature;
+  | BossFeature
+  | FaceFeature
+  | OutlineFeature
+  | StepFeature
+  | PocketFeature;
 
 export type FamilyName = Feature['family'];
 export type FeatureOf<N extends FamilyName> = Extract<Feature, { family: N }>;
@@ -54,6 +64,7 @@ export interface RecogniseContext {
   /** Patches of that solid. */
   patches: number[];
   middle: Vec3;
+  mesh: PartMesh;
   rays: RayCaster;
   /** Tool direction that was asked for: features that can be read from two sides are read from this one. */
   up: Vec3 | null;
@@ -121,6 +132,8 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
   sortBy(feature: FeatureOf<N>): number;
   /** Why nothing in the model asks for it to be made, where that is so: it is offered, never counted as open. */
   optional?: string;
+  /** It is optional with prepared stock alone: any other has metal there. */
+  isInPreparedStock?: true;
   /** It runs along an edge, which a tool may come to from any side. */
   isOnEdge?: true;
   /** Whether a tool may come in from below as well; left out where `bottom` says so, or nothing is open there. */
@@ -134,6 +147,8 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
    * kept. Families that are no groove leave it out.
    */
   groove?(feature: FeatureOf<N>, frame: Frame): GrooveShape | null;
+  /** Its borders and levels as a cutter from a setup's side finds them, program coordinates; families that are no area leave it out. */
+  area?(feature: FeatureOf<N>, frame: Frame): AreaShape;
   /** What it opens in the face it is cut into; families that open nothing there leave it out. */
   opening?(feature: FeatureOf<N>): Opening;
 }

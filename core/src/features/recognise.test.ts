@@ -12,8 +12,9 @@ import type { SolidModel } from '../model/solid-model.ts';
 import { soundModel } from '../model/sound.ts';
 import { boxModel } from '../testing/box-model.ts';
 import { assembled, placeModel } from '../testing/turn-model.ts';
+import type { Feature } from './family.ts';
 import { recognise } from './recognise.ts';
-import { familyOf, placeOf } from './registry.ts';
+import { isOptional, familyOf, placeOf } from './registry.ts';
 import { featureSchema } from './schema.ts';
 
 /** Plates made from outlines, so that recognition is tested on its own, without files or a kernel. */
@@ -61,7 +62,7 @@ function capsule([x, y]: Vec2, length: number, width: number, angle: number): Se
     { kind: 'arc', from: at(-a, r), to: at(-a, -r), centre: at(-a, 0), radius: r, turn: Math.PI },
   ];
 }
-const shaped = (model: SolidModel) => recognise(model).features.filter((f) => f.family !== 'sharp-edge');
+const shaped = (model: SolidModel) => recognise(model).features.filter((f) => !isOptional(f));
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
 describe('recognition', () => {
@@ -156,7 +157,7 @@ describe('recognition', () => {
           `${f.family} ${familyOf(f).describe(f, (mm) => mm.toFixed(3))}`;
         expect(there.features.map(key).sort()).toEqual(here.features.map(key).sort());
         for (const f of here.features.filter(
-          (g) => g.family !== 'sharp-edge' && g.family !== 'face-groove',
+          (g) => g.family !== 'sharp-edge' && g.family !== 'face-groove' && g.family !== 'outline',
         )) {
           const p = fromFrame(frame, placeOf(f));
           expect(there.features.some((g) => g.family === f.family && distance(placeOf(g), p) < 0.005)).toBe(
@@ -168,7 +169,7 @@ describe('recognition', () => {
     );
   });
 
-  it('takes pockets and windows for none of it, and names them', () => {
+  it('takes a pocket for a pocket and for nothing else', () => {
     const { features, notes } = recognise(
       plate([
         {
@@ -184,10 +185,14 @@ describe('recognition', () => {
         },
       ]),
     );
-    expect(features.every((f) => f.family === 'sharp-edge')).toBe(true);
-    expect(notes.map((n) => n.code)).toEqual(['pocket']);
-    expect(
-      shaped(
+    expect(features.filter((f) => !isOptional(f))).toEqual([]);
+    expect(notes).toEqual([]);
+    const pockets = (list: Feature[]) => list.filter((f) => f.family === 'pocket');
+    expect(pockets(features)).toMatchObject([
+      { bottom: 'flat', depth: 6, length: 60, width: 40, cornerRadius: 0 },
+    ]);
+    const window = pockets(
+      recognise(
         plate([
           {
             outlines: [
@@ -201,8 +206,9 @@ describe('recognition', () => {
             depth: null,
           },
         ]),
-      ),
-    ).toEqual([]);
+      ).features,
+    );
+    expect(window).toMatchObject([{ bottom: 'open', depth: 20, length: 60, width: 40 }]);
   });
 
   it('gives features that pass the public schema, ids that differ, and the same ids again', () => {

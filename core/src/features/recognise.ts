@@ -34,7 +34,8 @@ export function recognise(
   const middle = [0, 1, 2].map((i) => (at(min, i) + at(max, i)) / 2) as Vec3;
   // Of an assembly each solid is looked at by itself: what stands beside it in the file is not there when it is made.
   const several = model.solids.length > 1;
-  const whole = several ? null : (known ?? rayCaster(mesh ?? meshModel(model)));
+  const wholeMesh = several ? null : (mesh ?? meshModel(model));
+  const whole = wholeMesh && (known ?? rayCaster(wholeMesh));
   const graph = patchGraph(model);
   const features: Feature[] = [];
   const contexts = model.solids.flatMap((_, s) => {
@@ -42,6 +43,7 @@ export function recognise(
     const patches = graph.patches.flatMap((p, i) => (p.solid === s ? [i] : []));
     const claimed = new Set<number>();
     const found: Feature[] = [];
+    const own = wholeMesh ?? meshModel(model, (f) => f.solid === s);
     const context: RecogniseContext = {
       model,
       graph,
@@ -49,7 +51,8 @@ export function recognise(
       faces: facesOfSolid(model, s),
       patches,
       middle,
-      rays: whole ?? rayCaster(meshModel(model, (f) => f.solid === s)),
+      mesh: own,
+      rays: whole ?? rayCaster(own),
       up,
       main: up ?? mainDirection(model, graph, patches),
       claimed,

@@ -8,14 +8,19 @@ import { chamferFamily } from './chamfer/index.ts';
 import { channelFamily } from './channel/index.ts';
 import { dovetailFamily } from './dovetail/index.ts';
 import { faceGrooveFamily } from './face-groove/index.ts';
+import { faceFamily } from './face/index.ts';
 import { holeFamily } from './hole/recognise.ts';
+import { outlineFamily } from './outline/index.ts';
+import { pocketFamily } from './pocket/index.ts';
 import { roundedEdgeFamily } from './rounded-edge/index.ts';
 import { sharpEdgeFamily } from './sharp-edge/index.ts';
 import { slotFamily } from './slot/index.ts';
+import { stepFamily } from './step/index.ts';
 import { tSlotFamily } from './t-slot/index.ts';
 import { wallGrooveFamily } from './wall-groove/index.ts';
 
-/** All feature families, in the order in which they take faces: what is undercut before what is not, edges and bosses last. */
+/** All feature families, in the order in which they take faces: what is undercut before what is not, then edges and bosses, and last what is
+ * left between all of them. */
 export const FAMILIES: readonly AnyFamily[] = [
   holeFamily,
   boreGrooveFamily,
@@ -29,6 +34,10 @@ export const FAMILIES: readonly AnyFamily[] = [
   roundedEdgeFamily,
   sharpEdgeFamily,
   bossFamily,
+  pocketFamily,
+  outlineFamily,
+  faceFamily,
+  stepFamily,
 ];
 
 const BY_NAME = new Map(FAMILIES.map((f) => [f.family, f]));
@@ -58,6 +67,9 @@ export const isOpenBelow = (f: Feature): boolean =>
 
 /** Features that nothing in the model asks for: they are offered and never counted as open. */
 export const isOptional = (f: Feature): boolean => familyOf(f).optional !== undefined;
+
+/** Features that prepared stock has already: with any other they are to be made. */
+export const isInPreparedStock = (f: Feature): boolean => familyOf(f).isInPreparedStock === true;
 
 /** Lines in space that show a feature which is no single point: edges, centre lines, rings. Empty for features that a pin shows. */
 export function featureCurves(f: Feature, model: SolidModel): Vec3[][] {

@@ -5,10 +5,14 @@ import { chamferSchema } from './chamfer/schema.ts';
 import { channelSchema } from './channel/schema.ts';
 import { dovetailSchema } from './dovetail/schema.ts';
 import { faceGrooveSchema } from './face-groove/schema.ts';
+import { faceSchema } from './face/schema.ts';
 import { holeSchema } from './hole/schema.ts';
+import { outlineSchema } from './outline/schema.ts';
+import { pocketSchema } from './pocket/schema.ts';
 import { roundedEdgeSchema } from './rounded-edge/schema.ts';
 import { sharpEdgeSchema } from './sharp-edge/schema.ts';
 import { slotSchema } from './slot/schema.ts';
+import { stepSchema } from './step/schema.ts';
 import { tSlotSchema } from './t-slot/schema.ts';
 import { wallGrooveSchema } from './wall-groove/schema.ts';
 
@@ -26,4 +30,8 @@ export const featureSchema = z.discriminatedUnion('family', [
   roundedEdgeSchema,
   sharpEdgeSchema,
   bossSchema,
+  faceSchema,
+  outlineSchema,
+  stepSchema,
+  pocketSchema,
 ]);

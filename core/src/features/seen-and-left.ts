@@ -1,9 +1,9 @@
 import { at, known } from '../lists.ts';
-import { planeNormal } from '../model/patches.ts';
+import { planeNormal, isWall } from '../model/patches.ts';
 import type { ModelNote } from '../model/solid-model.ts';
 import type { RecogniseContext } from './family.ts';
-import { isOptional } from './registry.ts';
-import { planFrame, isWall } from './strip/sides.ts';
+import { isInPreparedStock, isOptional } from './registry.ts';
+import { planFrame } from './strip/sides.ts';
 import { outerLoop } from './strip/find.ts';
 import { isParallel } from '../geometry/vec.ts';
 
@@ -23,12 +23,14 @@ export function seenAndLeft(context: RecogniseContext): ModelNote[] {
       });
   };
   // Sharp edges name the faces beside them, which are nobody's feature.
-  const shaped = new Set(context.found.filter((f) => !isOptional(f)).flatMap((f) => f.faces));
+  const shaped = new Set(
+    context.found.filter((f) => !isOptional(f) || isInPreparedStock(f)).flatMap((f) => f.faces),
+  );
   const isLeft = (p: number): boolean => at(graph.patches, p).faces.every((f) => !shaped.has(f));
   note(
     'pocket',
     patches.filter((p) => isLeft(p) && isPocketFloor(context, p)).flatMap((p) => [p, ...wallsOf(context, p)]),
-    'Pockets were seen and left: they are neither slots nor grooves',
+    'Pockets whose walls do not stand upright were seen and left',
   );
   note(
     'boss',

@@ -72,6 +72,26 @@ function meeting(a: Segment, b: Segment): Vec2 | null {
   return all.reduce<Vec2 | null>((best, p) => (best && off(best) <= off(p) ? best : p), null);
 }
 
+/** Tangents that differ by less flow on, radians. */
+const FLOWS = 0.01;
+
+/** Where the lines or circles of two pieces meet that follow each other: their corner, or where one flows into the other; null where they are one. */
+export function jointOf(a: Segment, b: Segment): Vec2 | null {
+  const [s, t] = [tangentAt(a, 'to'), tangentAt(b, 'from')];
+  if (Math.abs(cross2(s, t)) > FLOWS) return meeting(a, b);
+  if (a.kind === 'line' && b.kind === 'line') return null;
+  if (a.kind === 'arc' && b.kind === 'arc') {
+    const d = distance2(a.centre, b.centre);
+    if (d < CORNER) return null;
+    const u: Vec2 = [(b.centre[0] - a.centre[0]) / d, (b.centre[1] - a.centre[1]) / d];
+    const [near, far] = [move2(a.centre, u, a.radius), move2(a.centre, u, -a.radius)];
+    return distance2(near, a.to) < distance2(far, a.to) ? near : far;
+  }
+  const [line, arc] = a.kind === 'line' ? [a, b as Arc] : [b as Line, a];
+  const d = lineDirection(line);
+  return move2(line.from, d, dot2(sub2(arc.centre, line.from), d));
+}
+
 /** Places where the whole lines or circles of two pieces meet. */
 function crossings(a: Segment, b: Segment): Vec2[] {
   if (a.kind === 'line' && b.kind === 'line') {
@@ -99,10 +119,12 @@ function lineAndCircle(line: Line, { centre, radius }: Arc): Vec2[] {
   return h2 < 0 ? [] : [1, -1].map((s) => move2(foot, d, s * Math.sqrt(h2)));
 }
 
-function endingAt(s: Segment, to: Vec2): Segment {
+/** A piece that ends elsewhere on its own line or circle. */
+export function endingAt(s: Segment, to: Vec2): Segment {
   return s.kind === 'line' ? { ...s, to } : { ...s, to, turn: turnBetween(s.centre, s.from, to, s.turn > 0) };
 }
-function beginningAt(s: Segment, from: Vec2): Segment {
+/** A piece that begins elsewhere on its own line or circle. */
+export function beginningAt(s: Segment, from: Vec2): Segment {
   return s.kind === 'line'
     ? { ...s, from }
     : { ...s, from, turn: turnBetween(s.centre, from, s.to, s.turn > 0) };

@@ -8,7 +8,8 @@ import type { PartMesh } from '../model/mesh.ts';
 import type { Bounds } from '../model/solid-model.ts';
 import { sequence } from '../order/sequence.ts';
 import { heightsFor } from '../space/cache.ts';
-import { seenOpening } from '../space/openings.ts';
+import { isInPreparedStock } from '../features/registry.ts';
+import { seenArea, seenOpening } from '../space/openings.ts';
 import { Space } from '../space/space.ts';
 import { fewestTools } from './fewest-tools.ts';
 import { withJobTools, type Library } from '../plan/library.ts';
@@ -75,7 +76,16 @@ export function derive(input: DeriveInput): Derivation {
   const placed = plan.setups.map((setup, i): PlacedSetup => {
     const frame = at(frames, i);
     const openings = sizes.flatMap((s) =>
-      s.features.flatMap((f, n) => seenOpening(f, labelOf(s, n), frame.frame) ?? []),
+      s.features.flatMap((f, n) => {
+        const label = labelOf(s, n);
+        // What prepared stock has already is no metal, unless it is to be made.
+        const isAsked = setup.stock.kind !== 'prepared' || plan.sizes[s.key]?.method !== undefined;
+        return (
+          (isInPreparedStock(f) && isAsked
+            ? seenArea(f, label, frame)
+            : seenOpening(f, label, frame.frame)) ?? []
+        );
+      }),
     );
     return { setup, frame, space: new Space(mesh ? heightsFor(mesh, frame.frame) : null, frame, openings) };
   });

@@ -4,7 +4,7 @@ import { operationKind } from '../operations/registry.ts';
 import type { Row } from './row.ts';
 import { rowSubject } from './subject.ts';
 import { endKind } from '../methods/groove-match.ts';
-import { isGrooveFamily } from '../methods/schema.ts';
+import { isAreaFamily, isGrooveFamily } from '../methods/schema.ts';
 import { isStepped, whyNotMethod } from '../methods/match.ts';
 import type { Method, MethodOperation } from '../methods/schema.ts';
 
@@ -63,7 +63,9 @@ function conditionsOf(row: Row): Pick<Method, 'family' | 'when'> | null {
       },
     };
   }
+  const [area] = row.areas;
   const { family } = row.size;
+  if (area && isAreaFamily(family)) return { family, when: { through: area.shape.through } };
   if (!groove || !isGrooveFamily(family)) return null;
   return {
     family,

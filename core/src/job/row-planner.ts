@@ -1,11 +1,11 @@
 import { first as firstOf } from '../lists.ts';
 import type { Feature, FamilyName } from '../features/family.ts';
-import { familyOf } from '../features/registry.ts';
+import { familyOf, isInPreparedStock } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { formatLength } from '../units/length.ts';
 import { BossRows } from './boss-rows.ts';
-import { grooveRows } from './groove-rows.ts';
+import { placedRows } from './groove-rows.ts';
 import { HoleRows } from './hole-rows.ts';
 import { isReached, type PlannerInput } from './placed.ts';
 import { printOf } from './print.ts';
@@ -37,7 +37,7 @@ export interface JobView {
 const MAKING: Partial<Record<FamilyName, (input: PlannerInput, job: JobView) => RowFamily>> = {
   hole: (input, job) => new HoleRows(input, job),
   boss: (input, job) => new BossRows(input, job),
-  ...grooveRows,
+  ...placedRows,
 };
 
 /**
@@ -49,8 +49,11 @@ export class RowPlanner implements JobView {
   private readonly families = new Map<FamilyName, RowFamily>();
   private readonly rows = new Map<FeatureSize, Row>();
   private readonly busy = new Set<FeatureSize>();
+  /** Outer faces are yet to be made. */
+  private readonly hasStock: boolean;
 
   constructor(private readonly input: PlannerInput) {
+    this.hasStock = input.setups.some((s) => s.setup.stock.kind !== 'prepared');
     for (const s of input.sizes) for (const f of s.features) this.sizeOf.set(f.id, s);
     for (const [family, make] of Object.entries(MAKING))
       this.families.set(family as FamilyName, make(input, this));
@@ -96,6 +99,7 @@ export class RowPlanner implements JobView {
       methods: [],
       holes: [],
       grooves: [],
+      areas: [],
       operations: [],
       blocked: [],
       reasons: [],
@@ -107,8 +111,10 @@ export class RowPlanner implements JobView {
     family?.describe(row, decision);
     if (decision.leftOut) return { ...row, state: 'left out', reasons: [decision.leftOut] };
     const { optional } = familyOf(first);
-    // What nothing in the model asks for is made where the print does.
-    if (optional !== undefined && !thread) return { ...row, state: 'optional', reasons: [optional] };
+    // What nothing in the model asks for is made where the print does, or the stock, or whoever chooses a method for it.
+    const isAsked =
+      thread !== null || (isInPreparedStock(first) && (this.hasStock || decision.method !== undefined));
+    if (optional !== undefined && !isAsked) return { ...row, state: 'optional', reasons: [optional] };
     if (row.setupId === null)
       return {
         ...row,

@@ -1,5 +1,7 @@
 import type { Callout } from '../callout/callout.ts';
+import { isInPreparedStock, isOptional } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
+import type { AreaView } from '../operations/area-view.ts';
 import type { GrooveView } from '../operations/groove-view.ts';
 import type { HoleView } from '../operations/hole-view.ts';
 import type { Remark } from '../operations/kind.ts';
@@ -46,6 +48,8 @@ export interface Row {
   holes: HoleView[];
   /** Of a row of slots, grooves or channels. */
   grooves: GrooveView[];
+  /** Of a row of faces, steps, pockets or outlines. */
+  areas: AreaView[];
   operations: PlannedOperation[];
   /** Features of a planned row that are left out, each with its reason. */
   blocked: { label: string; feature: string; reason: string }[];
@@ -57,6 +61,13 @@ export interface Row {
   /** Tools that the shop lacks for it. */
   wants: ToolNeed[];
 }
+
+/**
+ * Whether its features are faces of their own that are to be made: not so edges, which only name the faces beside them, nor what prepared
+ * stock has already.
+ */
+export const ownsFaces = ({ size, state }: Pick<Row, 'size' | 'state'>): boolean =>
+  !size.features.some(isOptional) || (state !== 'optional' && size.features.every(isInPreparedStock));
 
 export const guessName = (g: Guess): string =>
   g.kind === 'thread' ? g.designation : `${g.screw} clearance, ${g.fit}`;

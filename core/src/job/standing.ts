@@ -2,6 +2,8 @@ import { at, first, got } from '../lists.ts';
 import { isHole, type Feature } from '../features/family.ts';
 import { parallelPath } from '../geometry/parallel.ts';
 import { segmentPoint } from '../geometry/path.ts';
+import { insidePoint } from '../features/area/rings.ts';
+import type { AreaView } from '../operations/area-view.ts';
 import type { GrooveView } from '../operations/groove-view.ts';
 import type { SeenOpening } from '../space/openings.ts';
 import { narrowest } from '../features/hole/recognise.ts';
@@ -75,6 +77,17 @@ export class Standing {
     return { ...view, ...this.raised(over, view, row) };
   }
 
+  /** The same of an area: over its border, and over its middle. */
+  area(view: AreaView, k: number, row: Row, after: Set<string>): AreaView {
+    const rings = view.shape.rings.map((r) => r.map((e) => e.segment));
+    // Beside its border, on its own side: what stands on the border itself is another's.
+    const border = rings.flatMap((r) =>
+      (parallelPath(r, BEFORE_WALL, true) ?? r).flatMap((s) => [0.25, 0.75].map((t) => segmentPoint(s, t))),
+    );
+    const over = this.over([insidePoint(rings), ...border], view, k, after);
+    return { ...view, ...this.raised(over, view, row) };
+  }
+
   /** What a drill leaves on a floor that the model has flat stands in the way of a groove just over it. */
   private addCones(over: Over, view: GrooveView): void {
     for (const { feature, opening } of over.above) {
@@ -103,8 +116,9 @@ export class Standing {
       if (z > out.metalZ + 0.01) [out.metalZ, out.from] = [z, why];
     };
     for (const [x, y] of places) {
-      raise(space.stockOver(x, y, 0), 'the stock');
       let open = entryZ;
+      // Stock that stands proud goes down with each area that is milled over the place.
+      let stock = space.stockOver(x, y, 0);
       for (const o of space.openingsOver(x, y, OVER_AXIS, entryZ)) {
         if (o.feature === feature.id) continue;
         const size = this.sizeOf.get(o.feature);
@@ -113,11 +127,13 @@ export class Standing {
         if (above) out.above.push({ feature: above, opening: o });
         if (this.rows.isMadeBefore(size, o.feature, k)) {
           open = Math.max(open, o.top);
+          if (o.clearsStock) stock = Math.min(stock, o.bottom);
           const container = this.rows.row(size);
           if (container.operations.some((p) => p.setupId === at(this.setups, k).setup.id))
             after.add(size.key);
         } else raise(o.top, `${o.label} is not made before`);
       }
+      raise(stock, 'the stock');
       const pocket = space.pocketTop(x, y, Math.max(entryZ, open));
       if (pocket > Math.max(open, entryZ) + 0.1) raise(pocket, 'a pocket that is not made here');
     }
@@ -126,14 +142,14 @@ export class Standing {
 
   private raised(
     { metalZ, from }: Over,
-    view: HoleView | GrooveView,
+    view: HoleView | GrooveView | AreaView,
     row: Row,
   ): Pick<HoleView, 'metalZ' | 'metalFrom'> {
     if (metalZ > view.entryZ + 0.01 && from !== null) this.sayMetal(row, view, metalZ, from);
     return { metalZ, metalFrom: from };
   }
 
-  private sayMetal(row: Row, view: HoleView | GrooveView, metalZ: number, from: string): void {
+  private sayMetal(row: Row, view: HoleView | GrooveView | AreaView, metalZ: number, from: string): void {
     if (from === 'the stock') return;
     const known = row.remarks.find((r) => r.rule === 'starts-in-metal');
     if (known) return;

@@ -22,8 +22,8 @@ export interface View {
 }
 
 /** A kind's features, where it is given none of a family. */
-export const NOTHING: Given = { holes: [], bosses: [], grooves: [] };
-type Given = Pick<KindContext, 'holes' | 'bosses' | 'grooves'>;
+export const NOTHING: Given = { holes: [], bosses: [], grooves: [], areas: [] };
+type Given = Pick<KindContext, 'holes' | 'bosses' | 'grooves' | 'areas'>;
 
 /** What became of a method's steps. */
 export interface Made<V extends View = HoleView> {

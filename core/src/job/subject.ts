@@ -1,7 +1,7 @@
 import { fitWish } from '../callout/fit-wish.ts';
 import type { MethodSubject } from '../methods/match.ts';
 import type { HoleView } from '../operations/hole-view.ts';
-import { isGrooveFamily } from '../methods/schema.ts';
+import { isAreaFamily, isGrooveFamily } from '../methods/schema.ts';
 import type { Row } from './row.ts';
 
 /** What of a row methods are matched against. */
@@ -20,6 +20,8 @@ export function rowSubject(row: Row, materialId: string): MethodSubject | null {
   const [hole] = row.holes;
   const [groove] = row.grooves;
   if (hole) return subjectOf(row, hole, materialId);
+  const [area] = row.areas;
   const { family } = row.size;
+  if (area && isAreaFamily(family)) return { family, area, materialId };
   return groove && isGrooveFamily(family) ? { family, groove, materialId } : null;
 }

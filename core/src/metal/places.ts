@@ -1,8 +1,8 @@
 import type { ReadProgram } from '../code/read/motion.ts';
-import { isOptional } from '../features/registry.ts';
 import { fromFrame } from '../geometry/frame.ts';
 import type { Vec3 } from '../geometry/vec.ts';
 import type { DerivedJob, DerivedSetup, Row } from '../job/derive.ts';
+import { ownsFaces } from '../job/row.ts';
 import type { SeenBoss } from '../proof/threads/bosses.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
 import { widestStep } from '../tools/kinds/kind.ts';
@@ -44,7 +44,7 @@ export function ownersOf(job: DerivedJob): Map<number | string, { row: Row; feat
   const out = new Map<number | string, { row: Row; feature: string }>();
   for (const row of job.rows)
     for (const f of row.size.features)
-      if (!isOptional(f)) for (const key of [f.id, ...f.faces]) out.set(key, { row, feature: f.id });
+      if (ownsFaces(row)) for (const key of [f.id, ...f.faces]) out.set(key, { row, feature: f.id });
   return out;
 }
 
@@ -113,6 +113,12 @@ function holeOf(d: Difference, { read, holes }: ReadSetup): string | null {
   return found?.view.feature.id ?? null;
 }
 
+/** Where a feature ends, as the setup sees it that makes it; of what a row has no view of anywhere. */
+function lowestOf({ row, feature }: { row: Row; feature: string }): number {
+  const view = [...row.holes, ...row.grooves, ...row.areas].find((v) => v.feature.id === feature);
+  return view ? view.entryZ - view.depth : -Infinity;
+}
+
 /** A difference with what it belongs to; null for metal that another setup is to take. */
 export function placeOf(
   d: Difference,
@@ -123,11 +129,11 @@ export function placeOf(
   const { setup, read } = program;
   const owner = owners.get(d.cavity ?? d.face) ?? owners.get(holeOf(d, program) ?? '') ?? null;
   const setupId = setup.setup.id;
-  if (
-    d.kind === 'left-over' &&
-    (owner ? homeOf(owner.row) !== setupId : !(isLast && setup.frame.body.standsProud))
-  )
-    return null;
+  // Metal below what goes through is stock that another setup takes.
+  if (d.kind === 'left-over' && owner && !isLast && d.at[2] < lowestOf(owner)) return null;
+  // Where stock stood proud all of it is to be gone in the end.
+  const isDue = (isLast && setup.frame.body.standsProud) || (owner !== null && homeOf(owner.row) === setupId);
+  if (d.kind === 'left-over' && !isDue) return null;
   const motion = d.motion === null ? null : read.motions[d.motion];
   return {
     kind: d.kind,

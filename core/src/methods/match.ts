@@ -1,5 +1,6 @@
 import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
 import { operationKind } from '../operations/registry.ts';
+import { areaLeft, whyNotArea, type AreaSubject } from './area-match.ts';
 import { grooveLeft, whyNotGroove, type GrooveSubject } from './groove-match.ts';
 import {
   FAMILY_WORDS,
@@ -10,8 +11,8 @@ import {
   type MethodOperation,
 } from './schema.ts';
 
-/** What a method is matched against: a hole, or a slot, groove or channel. */
-export type MethodSubject = HoleSubject | GrooveSubject;
+/** What a method is matched against: a hole, a slot, groove or channel, or an area. */
+export type MethodSubject = HoleSubject | GrooveSubject | AreaSubject;
 
 export interface HoleSubject {
   family: 'hole';
@@ -50,6 +51,7 @@ export const isStepped = (h: HoleView): boolean => wideSteps(h).length > 0 || is
 /** What stands against a method for a feature, in words; null where it applies. */
 export function whyNotMethod(m: Method, s: MethodSubject): string | null {
   if (m.family !== s.family) return `it is for ${FAMILY_WORDS[m.family]}`;
+  if ('area' in s) return whyNotArea(m, s);
   return 'groove' in s ? whyNotGroove(m, s) : whyNotHole(m, s);
 }
 
@@ -78,6 +80,7 @@ function whyNotHole({ when, operations }: Method, s: HoleSubject): string | null
 /** What of a hole a method would leave unmade, or make of what is not there, in words; null where it makes the whole. */
 export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
   if ('groove' in s) return grooveLeft(m, s);
+  if ('area' in s) return areaLeft(m, s);
   if (m.family !== s.family) return whyNotMethod(m, s);
   const { threaded, stepped, through, flatFloor } = m.when;
   const own = { ...m, when: { threaded, stepped, through, flatFloor } };

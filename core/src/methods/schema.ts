@@ -25,13 +25,22 @@ export const FAMILY_WORDS = {
   dovetail: 'dovetails',
   'bore-groove': 'grooves in a bore',
   'wall-groove': 'grooves in a wall',
+  face: 'faces',
+  outline: 'outlines',
+  step: 'steps',
+  pocket: 'pockets',
 } as const;
 export type MethodFamily = keyof typeof FAMILY_WORDS;
 export const METHOD_FAMILIES = Object.keys(FAMILY_WORDS) as [MethodFamily, ...MethodFamily[]];
 
+/** Families that a method makes as areas: what lies between holes, slots and grooves. */
+const AREA_FAMILIES = ['face', 'outline', 'step', 'pocket'] as const satisfies readonly MethodFamily[];
+export type AreaFamily = (typeof AREA_FAMILIES)[number];
+export const isAreaFamily = (f: string): f is AreaFamily => AREA_FAMILIES.some((a) => a === f);
+
 /** Families that a method makes as slots, grooves or channels. */
-export type GrooveFamily = Exclude<MethodFamily, 'hole'>;
-const GROOVE_FAMILIES: readonly string[] = METHOD_FAMILIES.slice(1);
+export type GrooveFamily = Exclude<MethodFamily, 'hole' | AreaFamily>;
+const GROOVE_FAMILIES: readonly string[] = METHOD_FAMILIES.slice(1).filter((f) => !isAreaFamily(f));
 export const isGrooveFamily = (f: string): f is GrooveFamily => GROOVE_FAMILIES.includes(f);
 
 /** How many ends of a slot or channel are open: `closed`, `one` or `both`. */

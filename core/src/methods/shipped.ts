@@ -227,4 +227,14 @@ export const SHIPPED_METHODS: readonly Method[] = [
     when: {},
     operations: [{ kind: 'wall-groove' }],
   },
+  { id: 'face', name: 'mill a face', family: 'face', when: {}, operations: [{ kind: 'face-mill' }] },
+  {
+    id: 'outline',
+    name: 'run round the outline',
+    family: 'outline',
+    when: {},
+    operations: [{ kind: 'wall-mill' }],
+  },
+  { id: 'step', name: 'mill a step', family: 'step', when: {}, operations: [{ kind: 'area-mill' }] },
+  { id: 'pocket', name: 'clear a pocket', family: 'pocket', when: {}, operations: [{ kind: 'area-mill' }] },
 ].map((m) => methodSchema.parse(m));

@@ -1,4 +1,4 @@
-import { dot, length, reject, sub, type Vec3 } from '../geometry/vec.ts';
+import { dot, isParallel, isSquare, length, reject, sub, type Vec3 } from '../geometry/vec.ts';
 import { outwardNormal } from './surface.ts';
 import type { Convexity, Face, SolidModel, Surface } from './solid-model.ts';
 
@@ -170,4 +170,11 @@ export function extentAlong(model: SolidModel, p: Patch, d: Vec3): [number, numb
     }
   }
   return [low, high];
+}
+
+/** True for planes and cylinders whose rulings run along `d`. */
+export function isWall(p: Patch, d: Vec3): boolean {
+  const s = p.surface;
+  if (s.kind === 'plane') return isSquare(s.normal, d);
+  return s.kind === 'cylinder' && isParallel(s.axis, d);
 }

@@ -6,7 +6,7 @@ import type { Work } from './work.ts';
 const SAGITTA = 0.05;
 
 /** The straight stretches of a work below its R level, arcs as chords; of a cycle its lowest place. */
-export function stretchesOf({ x, y, z, motion }: Work): (readonly [Vec3, Vec3])[] {
+export function stretchesOf({ x, y, z, motion }: Work, sagitta = SAGITTA): (readonly [Vec3, Vec3])[] {
   if (motion.kind === 'cycle')
     return [
       [
@@ -20,7 +20,7 @@ export function stretchesOf({ x, y, z, motion }: Work): (readonly [Vec3, Vec3])[
     for (const m of moves) {
       if (m.kind === 'dwell') continue;
       if (m.kind === 'line') out.push([at, m.to]);
-      else out.push(...chords(at, m));
+      else out.push(...chords(at, m, sagitta));
       at = m.to;
     }
   }
@@ -35,11 +35,12 @@ function chords(
     clockwise,
     turns,
   }: { to: Vec3; centre: readonly [number, number]; clockwise: boolean; turns: number },
+  sagitta: number,
 ): (readonly [Vec3, Vec3])[] {
   const r = Math.hypot(from[0] - cx, from[1] - cy);
   const start = Math.atan2(from[1] - cy, from[0] - cx);
   const sweep = arcSweep(start, Math.atan2(to[1] - cy, to[0] - cx), clockwise, turns);
-  const n = Math.max(1, Math.ceil(Math.abs(sweep) / chordStep(r, SAGITTA)));
+  const n = Math.max(1, Math.ceil(Math.abs(sweep) / chordStep(r, sagitta)));
   const at = (i: number): Vec3 => {
     if (i === n) return to;
     const a = start + (sweep * i) / n;

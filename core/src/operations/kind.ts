@@ -3,6 +3,7 @@ import type { Material } from '../cutting/material.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import type { Setup } from '../setup/setup.ts';
 import type { CycleHow, FeedRole, Work } from '../motion/work.ts';
+import type { AreaShape } from '../features/area/shape.ts';
 import type { Thread } from '../threads/thread.ts';
 import type { ToolNeed } from '../tools/find.ts';
 import type { Tool, ToolKind } from '../tools/schema.ts';
@@ -10,6 +11,7 @@ import type { Callout } from '../callout/callout.ts';
 import type { Space } from '../space/space.ts';
 import type { Disc, ProfilePoint } from '../tools/profile.ts';
 import { relation } from '../methods/relation.ts';
+import type { AreaView } from './area-view.ts';
 import type { BossView } from './boss-view.ts';
 import type { GroovePart, GrooveView } from './groove-view.ts';
 import { drilledStep, type HoleView, type PlacedStep } from './hole-view.ts';
@@ -50,6 +52,8 @@ export interface KindContext {
   bosses: BossView[];
   /** The same of a size of slots, grooves or channels. */
   grooves: GrooveView[];
+  /** The same of a size of faces, steps, pockets or outlines. */
+  areas: AreaView[];
   decision: SizeDecision;
   thread: Thread | null;
   /** What the print says; the holes above are laid out by it already. */
@@ -141,6 +145,8 @@ export interface OperationKind {
   leavesFlat?: boolean;
   /** What of a slot, groove or channel it makes. */
   makes?: readonly GroovePart[];
+  /** Which areas it makes, by where their walls stand. */
+  makesAreas?: readonly AreaShape['side'][];
   /** It makes the chamfer at a hole's entry that the model has, where nothing else is asked of it. */
   breaksRims?: boolean;
   /** Numbers that a method may give it: key and what it is called. */
@@ -244,17 +250,18 @@ export class Parameters {
 
 /** A number that the method gives an operation, worked out for its first hole, mm; null where it gives none. */
 export function setNumber(
-  c: Pick<KindContext, 'set' | 'step' | 'holes' | 'grooves' | 'thread'>,
+  c: Pick<KindContext, 'set' | 'step' | 'holes' | 'grooves' | 'areas' | 'thread'>,
   key: string,
 ): number | null {
   const given = c.set[key];
   if (given === undefined) return null;
   const [hole] = c.holes;
   const [groove] = c.grooves;
+  const [area] = c.areas;
   const step = c.step ?? (hole ? drilledStep(hole) : null);
   return relation(given, {
     diameter: step?.shape === 'cylinder' ? step.diameter : null,
-    depth: hole?.depth ?? groove?.depth ?? null,
+    depth: hole?.depth ?? groove?.depth ?? area?.depth ?? null,
     width: groove?.width ?? null,
     pitch: c.thread?.pitch ?? null,
     major: c.thread?.majorDiameter ?? null,

@@ -1,3 +1,4 @@
+import { areaMillKind } from './area-mill/index.ts';
 import { backRimBreakKind } from './back-rim-break/index.ts';
 import { boreGrooveKind } from './bore-groove/index.ts';
 import { boreKind } from './bore/index.ts';
@@ -8,6 +9,7 @@ import { countersinkKind } from './countersink/index.ts';
 import { dovetailMillKind } from './dovetail-mill/index.ts';
 import { drillKind } from './drill/index.ts';
 import { entryHoleKind } from './entry-hole/index.ts';
+import { faceMillKind } from './face-mill/index.ts';
 import { floorKind } from './floor/index.ts';
 import { grooveMillKind } from './groove-mill/index.ts';
 import { helicalBoreKind } from './helical-bore/index.ts';
@@ -19,6 +21,7 @@ import { reamKind } from './ream/index.ts';
 import { rimBreakKind } from './rim-break/index.ts';
 import { slotMillKind } from './slot-mill/index.ts';
 import { spotKind } from './spot/index.ts';
+import { wallMillKind } from './wall-mill/index.ts';
 import { wallGrooveKind } from './wall-groove/index.ts';
 import { threadMillKind } from './thread-mill/index.ts';
 import { tSlotMillKind } from './t-slot-mill/index.ts';
@@ -26,6 +29,9 @@ import { tapKind } from './tap/index.ts';
 
 /** All kinds of operation: a folder and a line each. */
 export const OPERATION_KINDS: readonly OperationKind[] = [
+  faceMillKind,
+  wallMillKind,
+  areaMillKind,
   spotKind,
   centreKind,
   pilotKind,

@@ -15,6 +15,7 @@ import { formatLength } from '../units/length.ts';
 import type { Check, MadeHole, SeenHole } from './checks/check.ts';
 import { CHECK_RULES } from './checks/rules/registry.ts';
 import { foldFloods } from './floods.ts';
+import { AreaFinder, milledAreas, seenAreas } from './areas/finder.ts';
 import { drilledGrooves, GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
 import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
 import { madeHoles } from './pairing.ts';
@@ -62,6 +63,7 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const bosses = seenBosses(job, setup);
   const milled = milledHoles(read, finder, toolOf);
   const grooves = new GrooveFinder(seenGrooves(job, setup), (t) => input.outline(t));
+  const areas = new AreaFinder(seenAreas(job, setup), input.space);
   const words = new Words(job.machine, units);
   const word = (letter: string, mm: number): string =>
     letter === 'F' ? `F${words.feed(mm, true)}` : `${letter}${words.coordinate(mm)}`;
@@ -75,6 +77,8 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     finder,
     grooves,
     milledGrooves: milledGrooves(read, grooves, toolOf),
+    areas,
+    milledAreas: milledAreas(read, areas, toolOf),
     drilledGrooves: drilledGrooves(
       made.flatMap((m) => (m.view ? [] : [m.call])),
       grooves,

@@ -1,6 +1,6 @@
 import { at } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
-import { familyOf, isOptional } from '../features/registry.ts';
+import { familyOf, isInPreparedStock, isOptional } from '../features/registry.ts';
 import { type Vec3, isAlong } from '../geometry/vec.ts';
 import {
   attitudeFor,
@@ -14,13 +14,15 @@ import {
 
 /**
  * The fewest directions, most rewarding first, from which every reachable feature can be made: the sides of the file's box, and the
- * features' own where the part stands askew. Sharp edges ask for no setup of their own; each end of a hole that widens asks for its side.
+ * features' own where the part stands askew. Sharp edges ask for no setup of their own, nor do faces, steps and pockets unless there is stock on
+ * them; each end of a hole that widens asks for its side.
  */
-export function chooseDirections(features: Feature[]): Vec3[] {
+export function chooseDirections(features: Feature[], hasStock = false): Vec3[] {
   // What is to be made, each with the directions of which one is needed: an end of a hole that widens only its own.
   const open = new Set(
     features.flatMap((f) => {
-      if (isOptional(f) || f.reachableFrom.length === 0) return [];
+      const isAsked = !isOptional(f) || (hasStock && isInPreparedStock(f));
+      if (!isAsked || f.reachableFrom.length === 0) return [];
       const ends = familyOf(f).madeFrom?.(f) ?? [];
       return ends.length > 0 ? ends.map((d) => [d]) : [f.reachableFrom];
     }),

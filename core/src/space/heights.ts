@@ -1,4 +1,6 @@
 import { toFrame, type Frame } from '../geometry/frame.ts';
+import type { Vec2 } from '../geometry/path.ts';
+import { chained, cutOfTriangle } from '../model/section.ts';
 import type { PartMesh } from '../model/mesh.ts';
 
 const LEAF = 4;
@@ -16,6 +18,8 @@ export interface Heights {
   along(ax: number, ay: number, bx: number, by: number, r: number, floor: number): number;
   /** Highest Z above `floor` between `inner` and `outer` of the point; -Infinity where nothing is. */
   ring(x: number, y: number, inner: number, outer: number, floor: number): number;
+  /** The surface cut at a level: closed runs of points. Looks at all triangles. */
+  section(level: number): Vec2[][];
   /** Highest Z within `r` of the point, whatever its height; kept, since every tool of a size asks for the same place. */
   column(x: number, y: number, r: number): number;
 }
@@ -70,6 +74,16 @@ class HeightTree implements Heights {
       const t = 9 * this.order[i]!;
       for (let k = 0; k < 9; k++) this.xyz[9 * i + k] = own[t + k]!;
     }
+  }
+
+  section(level: number): Vec2[][] {
+    const { xyz } = this;
+    const sides: { from: Vec2; to: Vec2 }[] = [];
+    for (let t = 0; t < xyz.length; t += 9) {
+      const cut = cutOfTriangle(xyz, t, level);
+      if (cut) sides.push(cut);
+    }
+    return chained(sides).map((loop) => loop.map((s) => s.from));
   }
 
   get top(): number {

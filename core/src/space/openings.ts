@@ -1,9 +1,12 @@
 import { at, first } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf, isOpenBelow } from '../features/registry.ts';
+import { isWithin, ringPoints } from '../features/area/rings.ts';
 import { BoxGrid } from '../geometry/box-grid.ts';
 import { toFrame, type Frame } from '../geometry/frame.ts';
+import type { Vec2 } from '../geometry/path.ts';
 import { dot } from '../geometry/vec.ts';
+import type { SetupFrame } from '../setup/setup-frame.ts';
 
 /** A cavity's mouth as a setup sees it: metal stands in it up to `top` until it is made. Program coordinates, mm. */
 export interface SeenOpening {
@@ -12,8 +15,12 @@ export interface SeenOpening {
   /** Stretches x0, y0, x1, y1 along its middle. */
   runs: (readonly [number, number, number, number])[];
   radius: number;
+  /** Of an area what it covers, in place of a strip along its runs: closed runs of points, islands among them. */
+  covers?: readonly Vec2[][];
   top: number;
   bottom: number;
+  /** An area: once it is made, no stock stands over it. */
+  clearsStock?: true;
 }
 
 /** The mouth of a feature seen from a setup, or null where none looks up. */
@@ -34,6 +41,44 @@ export function seenOpening(f: Feature, label: string, frame: Frame): SeenOpenin
   );
   return { feature: f.id, label, runs: stretches, radius: opening.width / 2, top, bottom };
 }
+
+/**
+ * The metal that stands upon an area until it is made: down from the stock's top upon a face, from its own top in a step or a pocket. Null where
+ * it is not seen from the setup, or nothing of it lies over the part.
+ */
+export function seenArea(f: Feature, label: string, { frame, body, part }: SetupFrame): SeenOpening | null {
+  const shape = familyOf(f).area?.(f, frame);
+  if (!shape) return null;
+  if (!shape.through && dot(f.axis, frame.z) < 0.999) return null;
+  const isHighest = shape.side === 'top' && shape.floor >= part.max[2] - TOP;
+  const rings = shape.rings.map((r) => ringPoints(r.map((e) => e.segment)));
+  // Outside of an outline all stock is taken.
+  const isOutside = shape.side === 'outside';
+  const covers = isHighest ? [boxPoints(body.box)] : isOutside ? [boxPoints(body.box), ...rings] : rings;
+  const runs = covers.flatMap((c) => c.map(([x, y], i) => [x, y, ...at(c, (i + 1) % c.length)] as const));
+  const isUponPart = shape.side === 'top' || isOutside;
+  const top = isUponPart && body.standsProud ? body.box.max[2] : shape.top;
+  return {
+    feature: f.id,
+    label,
+    runs: runs.map(([a, b, c, d]) => [a, b, c, d]),
+    radius: 0,
+    covers,
+    top,
+    bottom: shape.floor,
+    clearsStock: true,
+  };
+}
+
+/** The highest plane of a part lies no lower, mm. */
+const TOP = 0.01;
+
+const boxPoints = ({ min, max }: SetupFrame['body']['box']): Vec2[] => [
+  [min[0], min[1]],
+  [max[0], min[1]],
+  [max[0], max[1]],
+  [min[0], max[1]],
+];
 
 /** Width of a cell, mm: about that of a hole. */
 const CELL = 10;
@@ -58,9 +103,16 @@ export class OpeningGrid {
 
   /** Openings whose mouth comes nearer than `r` to the point. */
   near(x: number, y: number, r: number): SeenOpening[] {
-    return this.grid.near(x, y, r).filter((o) => o.runs.some((run) => gap(run, x, y) < o.radius + r));
+    return this.grid.near(x, y, r).filter(
+      // An area is over what lies within it: beside its border stands its own wall.
+      (o) => (o.covers ? isCovered(o.covers, x, y) : o.runs.some((run) => gap(run, x, y) < o.radius + r)),
+    );
   }
 }
+
+/** Within an odd number of outlines. */
+const isCovered = (covers: readonly Vec2[][], x: number, y: number): boolean =>
+  covers.filter((c) => isWithin(c, [x, y])).length % 2 === 1;
 
 function gap([x0, y0, x1, y1]: SeenOpening['runs'][number], x: number, y: number): number {
   const [dx, dy] = [x1 - x0, y1 - y0];

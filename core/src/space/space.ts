@@ -1,4 +1,5 @@
 import { first } from '../lists.ts';
+import type { Vec2 } from '../geometry/path.ts';
 import type { KeepOutBox, SetupFrame } from '../setup/setup-frame.ts';
 import type { Disc, ProfilePart } from '../tools/profile.ts';
 import type { Heights } from './heights.ts';
@@ -110,6 +111,11 @@ export class Space {
       this.holdingAlong(discs, a, b) === null &&
       Math.min(a[2], b[2]) >= this.stockOver(a[0], a[1], SIDE_ROOM)
     );
+  }
+
+  /** The finished part cut at a level: closed runs of points round metal and round air; none where its shape is not known. */
+  sectionAt(level: number): Vec2[][] {
+    return this.heights?.section(level) ?? [];
   }
 
   /** Top of stock that stands above the part's own faces at a place; -Infinity where there is none. */

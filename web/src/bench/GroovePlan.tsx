@@ -92,7 +92,7 @@ export function GroovePlan({ row, view, operation, unit }: Props) {
               value={Number(p.value)}
               unit={unit}
               label={`${p.label}, in plan`}
-              width="62px"
+              width="74px"
               onChange={(v) => set(p, v)}
             />
           </Flex>

@@ -61,6 +61,7 @@ export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
   const seconds = program.proof?.seconds ?? NONE;
   const count = (severity: string): number => checks.filter((c) => c.severity === severity).length;
   const [errors, warnings] = [count('error'), count('warning')];
+  const tools = new Set(visits.map((v) => v.tool.id)).size;
   return (
     <footer className="rail" aria-label="Tool rail">
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
@@ -88,7 +89,9 @@ export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
         <Num display="block" fontSize="20px">
           {program.proof ? clock(program.proof.total) : '––:––'}
         </Num>
-        <Quiet display="block">{new Set(visits.map((v) => v.tool.id)).size} tools</Quiet>
+        <Quiet display="block">
+          {tools} {tools === 1 ? 'tool' : 'tools'}
+        </Quiet>
         <Text color={errors ? 'error' : 'quiet'}>
           {!produced?.checks
             ? 'reading back …'

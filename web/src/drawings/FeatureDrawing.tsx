@@ -1,9 +1,10 @@
-import { isOptional } from '@yellow-pin/core/features/registry';
+import { isInPreparedStock, isOptional } from '@yellow-pin/core/features/registry';
 import { Box } from '@chakra-ui/react';
 import { useId } from 'react';
 import type { Feature } from '@yellow-pin/core/features/family';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
-import { viewsOf, type Dimension, type View } from './shapes.ts';
+import { viewsOf } from './shapes.ts';
+import type { Dimension, View } from './view.ts';
 import { ink } from '../look/palette.ts';
 
 type Shaped = Exclude<Feature, { family: 'hole' }>;
@@ -68,11 +69,13 @@ const pathWidth = (f: Shaped, v: View): number | null =>
 /** A feature cut open, small, for a row of the worksheet; a groove along a path is shown from above. */
 export function MiniDrawing({ feature }: { feature: Shaped }) {
   const views = viewsOf(feature);
-  const view = ('centreline' in feature ? views[1] : undefined) ?? views[0]!;
+  const view = ('centreline' in feature || 'borders' in feature ? views[1] : undefined) ?? views[0]!;
   return (
     <svg width="46" height="36" aria-hidden="true">
       <ViewShape view={view} width={46} height={36} margin={2} wide={pathWidth(feature, view)} />
-      {isOptional(feature) && <circle cx="30.5" cy="11" r="3" fill="none" stroke={INK} strokeWidth="1.2" />}
+      {isOptional(feature) && !isInPreparedStock(feature) && (
+        <circle cx="30.5" cy="11" r="3" fill="none" stroke={INK} strokeWidth="1.2" />
+      )}
     </svg>
   );
 }

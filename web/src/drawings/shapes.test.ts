@@ -31,7 +31,50 @@ const ring = [
   },
 ];
 
+const side = (from: typeof up, to: typeof up) => ({
+  piece: { kind: 'line' as const, from, to },
+  isWall: true,
+});
+const square = [
+  side([10, -5, 0], [30, -5, 0]),
+  side([30, -5, 0], [30, 5, 0]),
+  side([30, 5, 0], [10, 5, 0]),
+  side([10, 5, 0], [10, -5, 0]),
+];
+const round = {
+  kind: 'arc' as const,
+  from: [21, 0, 0] as typeof up,
+  to: [21, 0, 0] as typeof up,
+  centre: [20, 0, 0] as typeof up,
+  radius: 1,
+  turn: -2 * Math.PI,
+};
+const island = [{ piece: round, isWall: true }];
+
 const ONE: { [N in Exclude<FamilyName, 'hole'>]: Extract<Shaped, { family: N }> } = {
+  pocket: {
+    ...base,
+    family: 'pocket',
+    bottom: 'flat',
+    depth: 7,
+    cornerRadius: 0,
+    floorRadius: 0,
+    length: 20,
+    width: 10,
+    islands: 1,
+    borders: [square, island],
+  },
+  step: {
+    ...base,
+    family: 'step',
+    depth: 7,
+    walls: 3,
+    cornerRadius: 0,
+    floorRadius: 0,
+    borders: [square],
+  },
+  face: { ...base, family: 'face', level: 0, length: 20, width: 10, borders: [square] },
+  outline: { ...base, family: 'outline', length: 60, height: 9, cornerRadius: null, borders: [square] },
   boss: {
     ...base,
     family: 'boss',

@@ -1,32 +1,9 @@
 import type { Feature, FamilyName, FeatureOf } from '@yellow-pin/core/features/family';
-
-/** A drawn length between two points of a drawing, mm; `at` moves its line aside by so many pixels. */
-export interface Dimension {
-  from: [number, number];
-  to: [number, number];
-  text: number | string;
-  side: 'above' | 'below' | 'left' | 'right';
-}
-
-/** One view of a feature in its own plane, mm, y up: metal hatched, cavity cut out of it. */
-export interface View {
-  title: 'section' | 'plan';
-  /** Outline of the metal shown, closed. */
-  metal: string;
-  /** What is cut away, closed outlines. */
-  cut: string;
-  /** Centre lines. */
-  centre: string;
-  box: { x: number; y: number; w: number; h: number };
-  dimensions: Dimension[];
-}
+import { poly, rect, type Dimension, type View } from './view.ts';
+import { areaViews, chainView, standingView } from './plan-views.ts';
 
 type Views<N extends FamilyName> = (f: FeatureOf<N>) => View[];
 
-const poly = (...points: [number, number][]): string =>
-  `M${points.map(([x, y]) => `${x.toFixed(3)} ${y.toFixed(3)}`).join('L')}Z`;
-const rect = (x: number, y: number, w: number, h: number): string =>
-  poly([x, y], [x + w, y], [x + w, y + h], [x, y + h]);
 const line = (a: [number, number], b: [number, number]): string => `M${a[0]} ${a[1]}L${b[0]} ${b[1]}`;
 
 /** A cavity in cross-section: half-widths by level, from the top down, mirrored about the middle. */
@@ -160,8 +137,8 @@ const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
       ],
     ),
   ],
-  'face-groove': (f) => [straight(f, false), path(f.centreline, f.axis, f.width)],
-  channel: (f) => [straight(f, f.bottom === 'open'), path(f.centreline, f.axis, f.width)],
+  'face-groove': (f) => [straight(f, false), chainView(f.centreline, f.axis, f.width)],
+  channel: (f) => [straight(f, f.bottom === 'open'), chainView(f.centreline, f.axis, f.width)],
   'bore-groove': (f) => {
     const [b, g, w] = [f.boreDiameter / 2, f.grooveDiameter / 2, f.width];
     const top = Math.max(w * 1.2, g * 0.25);
@@ -217,6 +194,10 @@ const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
     ];
   },
   'sharp-edge': () => [corner('', 1, [])],
+  pocket: (f) => areaViews(f, f.depth),
+  step: (f) => areaViews(f, f.depth),
+  face: (f) => areaViews(f, 0),
+  outline: (f) => [standingView(f)],
   boss: (f) => {
     const [r, h] = [f.diameter / 2, f.height];
     const c = f.chamfer ?? { length: 0, diameter: f.diameter };
@@ -248,66 +229,6 @@ const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
     ];
   },
 };
-
-/** A chain of lines and arcs in the feature's own plane, drawn as wide as it is cut. */
-function path(pieces: FeatureOf<'face-groove'>['centreline'], axis: readonly number[], width: number): View {
-  const helper: [number, number, number] = Math.abs(axis[0]!) < 0.9 ? [1, 0, 0] : [0, 1, 0];
-  const k = helper[0] * axis[0]! + helper[1] * axis[1]! + helper[2] * axis[2]!;
-  const raw = helper.map((v, i) => v - k * axis[i]!);
-  const l = Math.hypot(...raw);
-  const x = raw.map((v) => v / l);
-  const y = [
-    axis[1]! * x[2]! - axis[2]! * x[1]!,
-    axis[2]! * x[0]! - axis[0]! * x[2]!,
-    axis[0]! * x[1]! - axis[1]! * x[0]!,
-  ];
-  const flat = (p: readonly number[]): [number, number] => [
-    p[0]! * x[0]! + p[1]! * x[1]! + p[2]! * x[2]!,
-    p[0]! * y[0]! + p[1]! * y[1]! + p[2]! * y[2]!,
-  ];
-  const bounds = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
-  const see = ([px, py]: [number, number]): void => {
-    Object.assign(bounds, {
-      x0: Math.min(bounds.x0, px),
-      y0: Math.min(bounds.y0, py),
-      x1: Math.max(bounds.x1, px),
-      y1: Math.max(bounds.y1, py),
-    });
-  };
-  const run = pieces.map((p, i) => {
-    const [a, b] = [flat(p.from), flat(p.to)];
-    see(a);
-    see(b);
-    const start = i === 0 ? `M${a.join(' ')}` : '';
-    if (p.kind === 'line') return `${start}L${b.join(' ')}`;
-    const c = flat(p.centre);
-    const at = (t: number): [number, number] => {
-      const s = Math.atan2(a[1] - c[1], a[0] - c[0]) + t * p.turn;
-      return [c[0] + p.radius * Math.cos(s), c[1] + p.radius * Math.sin(s)];
-    };
-    for (const t of [0.25, 0.5, 0.75]) see(at(t));
-    // Two halves: a full circle has equal ends.
-    return (
-      start +
-      [0.5, 1].map((t) => `A${p.radius} ${p.radius} 0 0 ${p.turn > 0 ? 1 : 0} ${at(t).join(' ')}`).join('')
-    );
-  });
-  const m = Math.max(width * 1.4, 0.12 * Math.max(bounds.x1 - bounds.x0, bounds.y1 - bounds.y0));
-  const box = {
-    x: bounds.x0 - m,
-    y: bounds.y0 - m,
-    w: bounds.x1 - bounds.x0 + 2 * m,
-    h: bounds.y1 - bounds.y0 + 2 * m,
-  };
-  return {
-    title: 'plan',
-    metal: rect(box.x, box.y, box.w, box.h),
-    cut: '',
-    centre: run.join(''),
-    box,
-    dimensions: [],
-  };
-}
 
 /** The views of a feature that is no hole. */
 export function viewsOf(f: Exclude<Feature, { family: 'hole' }>): View[] {

@@ -1,4 +1,4 @@
-import { isOptional } from '@yellow-pin/core/features/registry';
+import { ownsFaces } from '@yellow-pin/core/job/row';
 import { Line } from '@react-three/drei';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
@@ -20,7 +20,7 @@ export function FeatureCurves({ curves, rows, setup }: Props) {
   const mode = useColours((c) => c.mode);
   const quiet = useMemo(() => {
     // Sharp edges are everywhere: they show when they are in hand.
-    const shown = rows.filter((r) => !r.size.features.some(isOptional));
+    const shown = rows.filter(ownsFaces);
     return [true, false].map((here) =>
       joined(
         shown

@@ -1,4 +1,4 @@
-import { isOptional } from '@yellow-pin/core/features/registry';
+import { ownsFaces } from '@yellow-pin/core/job/row';
 import { useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
@@ -40,7 +40,7 @@ export function PartBody({ picture, rows, setupId, onMove, onOut, onPick }: Prop
     const [metal, hand] = [paint('part', mode), paint('yellow', mode)];
     const wanted = new Map<number, string>();
     for (const row of rows) {
-      if (row.size.features.some(isOptional)) continue;
+      if (!ownsFaces(row)) continue;
       const inHand = row.tag === tag || row.tag === hover;
       // What another setup makes fades.
       const quiet = paint(row.setupId === setupId ? 'part-hollow' : 'part-faded', mode);

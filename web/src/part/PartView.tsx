@@ -1,7 +1,8 @@
 import { Canvas, type ThreeEvent } from '@react-three/fiber';
 import { useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { isOptional, placeOf, placeSeen } from '@yellow-pin/core/features/registry';
+import { isInPreparedStock, placeOf, placeSeen } from '@yellow-pin/core/features/registry';
+import { ownsFaces } from '@yellow-pin/core/job/row';
 import { dot, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { DerivedSetup, Row } from '@yellow-pin/core/job/derive';
 import type { PartPicture } from '../workers/job.worker.ts';
@@ -162,9 +163,10 @@ interface Owner {
 
 function facesToRows(rows: Row[]): Map<number, Owner> {
   const out = new Map<number, Owner>();
-  for (const row of rows) {
-    // The faces beside a sharp edge are not its own.
-    if (row.size.features.some(isOptional)) continue;
+  // The faces beside a sharp edge are not its own; a pocket that nobody has to make is found where no other row is.
+  const own = rows.filter(ownsFaces);
+  const prepared = rows.filter((r) => !ownsFaces(r) && r.size.features.every(isInPreparedStock));
+  for (const row of [...prepared, ...own]) {
     row.size.features.forEach((f, i) =>
       f.faces.forEach((face) => out.set(face, { row, label: `${row.tag}${i + 1}` })),
     );

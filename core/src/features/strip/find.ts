@@ -9,12 +9,12 @@ import {
   type Vec2,
 } from '../../geometry/path.ts';
 import { dot, normalize, scale, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
-import { extentAlong, planeNormal, type Border } from '../../model/patches.ts';
+import { extentAlong, planeNormal, type Border, isWall } from '../../model/patches.ts';
 import { loopPoints } from '../../model/solid-model.ts';
 import type { RecogniseContext } from '../family.ts';
 import { once } from '../family.ts';
 import { positive } from './describe.ts';
-import { floorSides, isWall, planFrame, toPlan, type Side } from './sides.ts';
+import { floorSides, planFrame, toPlan, type Side } from './sides.ts';
 import {
   isHalfRound,
   stripRound,
@@ -81,7 +81,7 @@ function blindStrips(context: RecogniseContext): Strip[] {
 }
 
 /** Largest radius of the fillets along a floor's borders, mm; 0 where there are none. */
-function footRadius({ graph }: RecogniseContext, borders: readonly Border[]): number {
+export function footRadius({ graph }: RecogniseContext, borders: readonly Border[]): number {
   const radii = borders.map((b) => {
     const other = b.convexity === 'smooth' && b.other >= 0 ? entryAt(graph.patches, b.other) : null;
     const s = other?.reversed ? other.surface : null;
@@ -156,7 +156,7 @@ function facing(axis: Vec3, main: Vec3): Vec3 {
 }
 
 /** True where the wall stands on something: one of its ends is a foot. */
-function hasFloor({ graph }: RecogniseContext, wall: number, d: Vec3): boolean {
+export function hasFloor({ graph }: RecogniseContext, wall: number, d: Vec3): boolean {
   return entryAt(graph.patches, wall)
     .loops.flat()
     .some((b) => {
@@ -218,12 +218,10 @@ function walkThrough(
     }
   }
   const sides: Side[] = chain.map(({ patch, segment }) => ({ kind: 'wall', patch, segment, through: [] }));
-  if (!closed)
-    sides.push({
-      kind: 'open',
-      from: entryAt(chain, chain.length - 1).segment.to,
-      to: firstOf(chain).segment.from,
-    });
+  if (!closed) {
+    const [from, to] = [entryAt(chain, chain.length - 1).segment.to, firstOf(chain).segment.from];
+    sides.push({ kind: 'open', from, to, pieces: [{ kind: 'line', from, to }] });
+  }
   const shape = stripWithEnds(sides);
   return shape && throughStrip(context, shape, frame);
 }

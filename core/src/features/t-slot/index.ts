@@ -2,7 +2,7 @@ import { raised } from '../changes.ts';
 import { at, first as firstOf } from '../../lists.ts';
 import { straightRun } from '../curves.ts';
 import { dot, sub, isAgainst, isAlong, isSquare } from '../../geometry/vec.ts';
-import { extentAlong, planeNormal } from '../../model/patches.ts';
+import { extentAlong, planeNormal, isWall } from '../../model/patches.ts';
 import { levelsSeen, planRun } from '../groove-shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
@@ -19,7 +19,7 @@ import {
   stripReach,
 } from '../strip/describe.ts';
 import { strips } from '../strip/find.ts';
-import { isWall } from '../strip/sides.ts';
+
 import { wallTop, type Strip } from '../strip/strip.ts';
 import type { TSlotFeature } from './schema.ts';
 

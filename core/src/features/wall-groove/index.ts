@@ -13,7 +13,7 @@ import {
   type Vec2,
 } from '../../geometry/path.ts';
 import { along, dot, scale, type Vec3, isParallel, isAgainst } from '../../geometry/vec.ts';
-import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
+import { borderPoints, planeNormal, type Border, isWall } from '../../model/patches.ts';
 import type { CurvePiece, GrooveEnd } from '../base.ts';
 import { planPieces, SHUT } from '../groove-shape.ts';
 import { toFrame } from '../../geometry/frame.ts';
@@ -22,7 +22,7 @@ import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import { positive } from '../strip/describe.ts';
 import { outerLoop } from '../strip/find.ts';
-import { floorSides, fromPlan, isWall, planFrame, wallSegment, type Side } from '../strip/sides.ts';
+import { floorSides, fromPlan, planFrame, wallSegment, type Side } from '../strip/sides.ts';
 import type { WallGrooveFeature } from './schema.ts';
 
 export const wallGrooveFamily: FeatureFamily<'wall-groove'> = {

@@ -10,6 +10,7 @@ import type { Space } from '../../space/space.ts';
 import type { Disc, ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { HoleFinder, MilledHole } from '../milled.ts';
+import type { AreaFinder, MilledArea } from '../areas/finder.ts';
 import type { DrilledGroove, GrooveFinder, MilledGroove } from '../grooves/finder.ts';
 import type { MilledBoss, SeenBoss } from '../threads/bosses.ts';
 
@@ -69,6 +70,9 @@ export interface CheckContext {
   /** Slots, grooves and channels, and what was milled in them. */
   grooves: GrooveFinder;
   milledGrooves: MilledGroove[];
+  /** Faces, steps, pockets and outlines that are to be made, and what was milled at their floors. */
+  areas: AreaFinder;
+  milledAreas: MilledArea[];
   /** Holes to go in by, by their lines. */
   drilledGrooves: ReadonlyMap<number, DrilledGroove>;
   /** Bosses that have a thread, and what went round them. */

@@ -2,6 +2,7 @@ import { pointLength } from '../../../cutting/depths.ts';
 import { reachOf } from '../../../tools/find.ts';
 import { USUAL_POINT } from '../../../tools/kinds/drill.ts';
 import { toolKind } from '../../../tools/kinds/registry.ts';
+import { stockBefore } from '../../areas/stock.ts';
 import { at, deepestLines, DEPTH_TOLERANCE, name, type CheckRule, type Finding } from '../check.ts';
 import { DEPTH_CHECKS } from '../depths/registry.ts';
 
@@ -20,14 +21,14 @@ export const depths: CheckRule = {
 /** Flutes shorter than what they are in: below the entry, and through metal that may stand above it. */
 export const flute: CheckRule = {
   rule: 'flute-length',
-  run: ({ made, say, space }) =>
-    deepestLines(made).flatMap((m): Finding[] => {
+  run: (c) =>
+    deepestLines(c.made).flatMap((m): Finding[] => {
       const { tool, view, call } = m;
       if (!tool || !view) return [];
       const above = Math.max(
         view.entryZ,
         m.planned?.hole.metalZ ?? view.entryZ,
-        space.stockOver(call.x, call.y, 0),
+        stockBefore(c, call.x, call.y, call.line),
       );
       const deep =
         above -
@@ -38,7 +39,7 @@ export const flute: CheckRule = {
         {
           rule: 'flute-length',
           severity: 'error',
-          message: `${name(m)}: T${call.tool} goes ${say(deep)} deep into metal and has ${say(reachOf(tool))} of flute. Use one with ${say(deep)} or more.`,
+          message: `${name(m)}: T${call.tool} goes ${c.say(deep)} deep into metal and has ${c.say(reachOf(tool))} of flute. Use one with ${c.say(deep)} or more.`,
           ...at(m),
         },
       ];

@@ -129,13 +129,14 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made, milled, milledBosses, milledGrooves, drilledGrooves }) => {
+  run: ({ job, setup, made, milled, milledBosses, milledGrooves, drilledGrooves, milledAreas }) => {
     const done = new Set([
       ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
       ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
       ...milledBosses.map((m) => `${m.boss.view.label}/${m.tool.id}`),
       ...[...drilledGrooves.values()].map((d) => `${d.groove.view.label}/${d.tool.id}`),
       ...milledGrooves.map((m) => `${m.groove.view.label}/${m.tool.id}`),
+      ...milledAreas.map((m) => `${m.area.view.label}/${m.tool.id}`),
     ]);
     const missing = setup.operations.flatMap((o) =>
       o.work

@@ -1,4 +1,5 @@
 import type { Motion } from '../../../../code/read/motion.ts';
+import type { SeenOpening } from '../../../../space/openings.ts';
 import { OVER_AXIS, partName, type Hit } from '../../../../space/space.ts';
 import type { KnownMotion } from '../../../chords.ts';
 import { Columns } from '../../../columns.ts';
@@ -10,6 +11,9 @@ export type Known = KnownMotion;
 
 /** How far a fed cutter may seem to be in a wall that it runs along: chords of round walls lie inside them, mm. */
 export const BESIDE_WALL = 0.03;
+
+/** A place this far within a stock's side is in it, mm. */
+const WITHIN = 1e-3;
 
 export const isKnown = (m: Motion): m is Known => [...m.from, ...m.to].every((v) => v !== null);
 export const isSideways = (m: Known): boolean =>
@@ -39,21 +43,47 @@ export class WayState {
 
   /** Top of metal that stands over a place before anything is cut: proud stock, and cavities that are not made before. */
   metalTop(x: number, y: number, r: number): number {
-    const { space, madeEarlier } = this.c;
-    let top = Math.max(space.stockOver(x, y, r), space.heights?.along(x, y, x, y, r, -Infinity) ?? -Infinity);
+    const { space } = this.c;
+    let top = Math.max(this.stockOver(x, y, r), space.heights?.along(x, y, x, y, r, -Infinity) ?? -Infinity);
     for (const o of space.openingsOver(x, y, OVER_AXIS, -Infinity))
-      if (!madeEarlier.has(o.feature) && !this.made.has(o.feature)) top = Math.max(top, o.top);
+      if (!this.isMade(o.feature)) top = Math.max(top, this.topOf(o, x, y));
     return top;
+  }
+
+  /** Top of the metal in a cavity that is not made: upon an area no higher than its stock still stands. */
+  private topOf(o: SeenOpening, x: number, y: number): number {
+    const stock = o.clearsStock ? this.stockOver(x, y, 0) : -Infinity;
+    return stock === -Infinity ? o.top : Math.min(o.top, stock);
+  }
+
+  /** Top of stock over a place: down to what is milled under it. */
+  private stockOver(x: number, y: number, r: number): number {
+    const { space } = this.c;
+    const stock = space.stockOver(x, y, r);
+    if (stock === -Infinity) return stock;
+    // Beside the stock it is asked for where that is nearest.
+    const { min, max } = space.setup.body.box;
+    const inside = (p: number, low: number, high: number): number =>
+      Math.min(high - WITHIN, Math.max(low + WITHIN, p));
+    const [u, v] = [inside(x, min[0], max[0]), inside(y, min[1], max[1])];
+    const milled = space
+      .openingsOver(u, v, 0, -Infinity)
+      .filter((o) => o.clearsStock && this.isMade(o.feature));
+    return milled.length > 0 ? Math.min(...milled.map((o) => o.bottom)) : stock;
+  }
+
+  private isMade(feature: string): boolean {
+    return this.c.madeEarlier.has(feature) || this.made.has(feature);
   }
 
   /** Whether metal stands in a disc's way that nothing before has taken. mm. */
   isUncut(x: number, y: number, r: number, z: number): boolean {
-    const { space, madeEarlier } = this.c;
+    const { space } = this.c;
     const stands =
-      space.stockOver(x, y, r) > z + 0.02 ||
+      this.stockOver(x, y, r) > z + 0.02 ||
       space
         .openingsOver(x, y, OVER_AXIS, z)
-        .some((o) => !madeEarlier.has(o.feature) && !this.made.has(o.feature));
+        .some((o) => !this.isMade(o.feature) && this.topOf(o, x, y) > z + 0.02);
     return stands && !this.columns.isFree(x, y, r, z);
   }
 

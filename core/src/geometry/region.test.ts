@@ -1,0 +1,70 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { segmentLength, type Segment, type Vec2 } from './path.ts';
+import {
+  areaOf,
+  bordersOf,
+  bordersWithin,
+  boxRegion,
+  grown,
+  isIn,
+  piecesOf,
+  regionOf,
+  within,
+  without,
+} from './region.ts';
+
+const circle = (centre: Vec2, radius: number): Segment[] => {
+  const from: Vec2 = [centre[0] + radius, centre[1]];
+  return [{ kind: 'arc', from, to: from, centre, radius, turn: 2 * Math.PI }];
+};
+const length = (chain: readonly Segment[]): number => chain.reduce((n, s) => n + segmentLength(s), 0);
+
+describe('regions of the plane', () => {
+  it('a grown box has round corners, as lines and arcs again', () => {
+    const [border] = bordersOf(grown(boxRegion([0, 0], [40, 20]), 3));
+    expect(border!.filter((s) => s.kind === 'arc')).toHaveLength(4);
+    expect(border!.filter((s) => s.kind === 'line')).toHaveLength(4);
+    for (const s of border!) if (s.kind === 'arc') expect(s.radius).toBeCloseTo(3, 2);
+    expect(length(border!)).toBeCloseTo(2 * 60 + 2 * Math.PI * 3, 2);
+  });
+
+  it('a shrunk circle is a circle, within 0.005 mm, wherever it lies', () => {
+    const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    fc.assert(
+      fc.property(number(-500, 500), number(-500, 500), number(3, 80), number(0.1, 2.5), (x, y, r, by) => {
+        const borders = bordersOf(grown(regionOf([circle([x, y], r)]), -by));
+        expect(borders).toHaveLength(1);
+        for (const s of borders[0]!) {
+          expect(s.kind).toBe('arc');
+          if (s.kind !== 'arc') continue;
+          expect(Math.abs(s.radius - (r - by))).toBeLessThan(0.005);
+          expect(Math.hypot(s.centre[0] - x, s.centre[1] - y)).toBeLessThan(0.005);
+        }
+        expect(Math.abs(length(borders[0]!) - 2 * Math.PI * (r - by))).toBeLessThan(0.03);
+      }),
+    );
+  });
+
+  it('a region with an island has a hole, and falls into pieces where it is narrow', () => {
+    const ring = without(boxRegion([0, 0], [60, 60]), regionOf([circle([30, 30], 10)]));
+    expect(areaOf(ring)).toBeCloseTo(3600 - Math.PI * 100, 0);
+    expect(isIn(ring, [30, 30])).toBe(false);
+    expect(isIn(ring, [5, 5])).toBe(true);
+    expect(piecesOf(ring)).toHaveLength(1);
+    expect(piecesOf(within(ring, boxRegion([0, 25], [60, 35])))).toHaveLength(2);
+  });
+
+  it('the stretches of a border in a room keep their sense, and are not cut where the border begins', () => {
+    const box = boxRegion([0, 0], [40, 20]);
+    const runs = bordersWithin(box, boxRegion([-5, -5], [20, 25]));
+    expect(runs).toHaveLength(1);
+    expect(length(runs[0]!.path)).toBeCloseTo(20 + 20 + 20, 3);
+    // Counter-clockwise round the box: down its left side.
+    expect(runs[0]!.path.map((s) => s.to[1] - s.from[1]).reduce((a, b) => Math.min(a, b))).toBeCloseTo(
+      -20,
+      3,
+    );
+    expect(bordersWithin(box, boxRegion([-5, -5], [50, 50]))).toMatchObject([{ closed: true }]);
+  });
+});

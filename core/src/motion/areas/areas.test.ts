@@ -1,0 +1,197 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Segment, Vec2 } from '../../geometry/path.ts';
+import { boxRegion, grown, isIn, regionOf, without, type Region } from '../../geometry/region.ts';
+import { stretchesOf } from '../stretches.ts';
+import type { Pass } from '../work.ts';
+import { clearClosed, type ClosedCut } from './clear.ts';
+import { cutTowards, type OpenCut } from './towards.ts';
+import { zigzag } from './zigzag.ts';
+
+const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+
+const circle = (centre: Vec2, radius: number): Segment[] => {
+  const from: Vec2 = [centre[0] + radius, centre[1]];
+  return [{ kind: 'arc', from, to: from, centre, radius, turn: 2 * Math.PI }];
+};
+
+/** The straight stretches of all passes. */
+const waysOf = (passes: readonly Pass[]) =>
+  passes.flatMap((p) =>
+    stretchesOf(
+      {
+        feature: '',
+        label: '',
+        x: 0,
+        y: 0,
+        r: 0,
+        z: 0,
+        entryZ: 0,
+        metalZ: 0,
+        motion: { kind: 'path', passes: [p] },
+      },
+      0.01,
+    ),
+  );
+
+/** How far places are from the nearest way on a level, the farthest of them, mm. */
+function farthest(passes: readonly Pass[], places: readonly Vec2[], z: number): number {
+  const level = waysOf(passes).filter(([a, b]) => Math.abs(a[2] - z) < 1e-6 && Math.abs(b[2] - z) < 1e-6);
+  let worst = 0;
+  for (const [x, y] of places) {
+    let best = Infinity;
+    for (const [a, b] of level) {
+      const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+      const l2 = dx * dx + dy * dy;
+      const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / l2)) : 0;
+      best = Math.min(best, Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy));
+    }
+    worst = Math.max(worst, best);
+  }
+  return worst;
+}
+
+/** Places of a region on a lattice, farther from its border than `inside`. */
+function placesIn(region: Region, inside: number, box: readonly [number, number, number, number]): Vec2[] {
+  const core = grown(region, -inside);
+  const out: Vec2[] = [];
+  for (let i = 0; i < 14; i++)
+    for (let j = 0; j < 14; j++) {
+      const p: Vec2 = [
+        box[0] + ((i + 0.37) / 14) * (box[2] - box[0]),
+        box[1] + ((j + 0.61) / 14) * (box[3] - box[1]),
+      ];
+      if (isIn(core, p)) out.push(p);
+    }
+  return out;
+}
+
+const CLOSED: Omit<ClosedCut, 'room' | 'diameter' | 'stepover'> = {
+  r: 2,
+  top: 0,
+  floor: -7,
+  perLayer: 3,
+  ramp: 3,
+  above: 0.5,
+  isClimb: true,
+};
+
+describe('a closed area', () => {
+  it('is cleared whole, and its cutter never leaves its room', () => {
+    fc.assert(
+      fc.property(
+        number(25, 90),
+        number(25, 70),
+        number(4, 9),
+        number(6, 12),
+        number(0.2, 0.6),
+        fc.boolean(),
+        (w, h, corner, d, share, hasIsland) => {
+          const radius = Math.min(corner, d / 2);
+          const block = grown(boxRegion([radius, radius], [w - radius, h - radius]), radius);
+          const island = regionOf([circle([w / 2, h / 2], Math.max(1, (Math.min(w, h) - 2.4 * d) / 2))]);
+          const area = hasIsland && Math.min(w, h) > 3 * d ? without(block, island) : block;
+          const room = grown(area, -d / 2);
+          const passes = clearClosed({ ...CLOSED, room, diameter: d, stepover: share * d });
+          // Chords lie inside their arcs, and arcs off the border by a few thousandths.
+          const slack = grown(room, 0.02);
+          for (const [a, b] of waysOf(passes))
+            for (const t of [0, 0.5])
+              expect(isIn(slack, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])])).toBe(true);
+          // What a round cutter can reach at all.
+          const reached = grown(room, d / 2);
+          const places = placesIn(reached, 0.05, [0, 0, w, h]);
+          expect(farthest(passes, places, -7)).toBeLessThanOrEqual(d / 2 + 0.02);
+        },
+      ),
+      { numRuns: 8 },
+    );
+  });
+
+  it('is gone down into no steeper than the cutter may, layer by layer', () => {
+    const room = grown(boxRegion([0, 0], [60, 40]), -5);
+    const passes = clearClosed({ ...CLOSED, room, diameter: 10, stepover: 4.5 });
+    const lowest = waysOf(passes).map(([, b]) => b[2]);
+    expect(Math.min(...lowest)).toBe(-7);
+    for (const [a, b] of waysOf(passes)) {
+      const way = Math.hypot(b[0] - a[0], b[1] - a[1]);
+      // Straight down it goes where it has been before, or above the metal.
+      if (way > 1e-6) expect(a[2] - b[2]).toBeLessThanOrEqual(way * Math.tan((3.001 * Math.PI) / 180) + 1e-9);
+    }
+  });
+
+  it('that is too narrow for the cutter has no moves', () => {
+    const room = grown(boxRegion([0, 0], [60, 9]), -5);
+    expect(clearClosed({ ...CLOSED, room, diameter: 10, stepover: 4 })).toEqual([]);
+  });
+});
+
+const OPEN: Omit<OpenCut, 'walls' | 'area' | 'metal'> = {
+  diameter: 12,
+  stepover: 5,
+  stock: 0.2,
+  r: 2,
+  top: 0,
+  floor: -6,
+  perLayer: 3,
+  above: 0.5,
+  isClimb: true,
+};
+
+describe('an open area', () => {
+  it('is cut toward its walls from outside the metal, and never into them', () => {
+    fc.assert(
+      fc.property(number(40, 120), number(30, 90), number(8, 25), number(0, 4), (w, h, deep, stock) => {
+        // A step along one side of a block, with stock about all of it.
+        const walls = boxRegion([0, deep], [w, h]);
+        const block = boxRegion([-stock, -stock], [w + stock, h + stock]);
+        const metal = stock > 0.01 ? without(block, walls) : boxRegion([0, 0], [w, deep]);
+        const passes = cutTowards({ ...OPEN, walls, metal, area: metal });
+        const kept = grown(walls, OPEN.diameter / 2 + OPEN.stock - 0.01);
+        for (const { start } of passes)
+          expect(isIn(grown(metal, OPEN.diameter / 2), [start[0], start[1]])).toBe(false);
+        for (const [a, b] of waysOf(passes))
+          for (const t of [0, 0.5, 1])
+            expect(isIn(kept, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])])).toBe(false);
+        const due = without(metal, grown(walls, OPEN.stock + 0.02));
+        const places = placesIn(due, 0.02, [-stock, -stock, w + stock, h + stock]);
+        expect(farthest(passes, places, -6)).toBeLessThanOrEqual(OPEN.diameter / 2 + 0.02);
+      }),
+      { numRuns: 8 },
+    );
+  });
+
+  it('round something that stands is left and entered by one way out of the metal', () => {
+    const walls = boxRegion([30, 30], [70, 60]);
+    const metal = without(boxRegion([0, 0], [100, 90]), walls);
+    const passes = cutTowards({ ...OPEN, walls, metal, area: metal });
+    for (const { start, moves } of passes) {
+      const end = moves.at(-1);
+      if (end?.kind === 'dwell' || !end) throw new Error('a pass ends with a move');
+      for (const [x, y] of [start, end.to]) expect(isIn(grown(metal, 6), [x, y])).toBe(false);
+    }
+  });
+});
+
+describe('a face', () => {
+  it('is milled from edge to edge, each way from the air to the air', () => {
+    fc.assert(
+      fc.property(number(20, 150), number(20, 150), number(8, 40), number(0.3, 0.9), (w, h, d, share) => {
+        const metal = boxRegion([0, 0], [w, h]);
+        const passes = zigzag({
+          metal,
+          diameter: d,
+          stepover: share * d,
+          r: 2,
+          top: 3,
+          floor: 0,
+          perLayer: 2,
+          isOneWay: false,
+        });
+        expect(passes).toHaveLength(2);
+        expect(farthest(passes, placesIn(metal, 1e-3, [0, 0, w, h]), 0)).toBeLessThanOrEqual(d / 2 + 1e-6);
+        for (const { start } of passes) expect(isIn(grown(metal, d / 2), [start[0], start[1]])).toBe(false);
+      }),
+    );
+  });
+});

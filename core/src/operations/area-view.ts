@@ -1,0 +1,29 @@
+import type { AreaShape } from '../features/area/shape.ts';
+import type { Feature } from '../features/family.ts';
+import { familyOf } from '../features/registry.ts';
+import type { Frame } from '../geometry/frame.ts';
+import { isAlong } from '../geometry/vec.ts';
+
+/** A face, step, pocket or outline as seen from a setup's direction: program coordinates, mm. */
+export interface AreaView {
+  feature: Feature;
+  /** Tag and number, such as A1. */
+  label: string;
+  shape: AreaShape;
+  /** Z of its top, and how far below it its floor or exit lies. */
+  entryZ: number;
+  depth: number;
+  /** Z up to which metal may stand over it when its turn comes; its own top where it is free. */
+  metalZ: number;
+  /** Why metal may stand over it, in words; null where none does. */
+  metalFrom: string | null;
+}
+
+/** The area from the side of `frame`'s Z; null where it is not reached from there. */
+export function viewArea(feature: Feature, label: string, frame: Frame): AreaView | null {
+  if (!feature.reachableFrom.some((d) => isAlong(d, frame.z))) return null;
+  const shape = familyOf(feature).area?.(feature, frame);
+  if (!shape) return null;
+  const { top, floor } = shape;
+  return { feature, label, shape, entryZ: top, depth: top - floor, metalZ: top, metalFrom: null };
+}

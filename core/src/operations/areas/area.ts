@@ -1,0 +1,149 @@
+import { cornerRadius } from '../../features/area/rings.ts';
+import {
+  boxRegion,
+  grown,
+  piecesOf,
+  regionOfPoints,
+  within,
+  without,
+  isEmpty,
+  type Region,
+} from '../../geometry/region.ts';
+import { first } from '../../lists.ts';
+import { clearClosed } from '../../motion/areas/clear.ts';
+import { cutTowards } from '../../motion/areas/towards.ts';
+import type { Pass } from '../../motion/work.ts';
+import type { Tool } from '../../tools/schema.ts';
+import type { AreaView } from '../area-view.ts';
+import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
+import { Parameters, type KindContext, type PlanResult, type Remark } from '../kind.ts';
+import {
+  ABOVE,
+  BREAK_THROUGH,
+  FLUTE_SHARE,
+  OVER_FLOOR,
+  sharpCorner,
+  USUAL_RAMP,
+  wallLevels,
+  widestFor,
+} from './numbers.ts';
+import { planPasses, type AreaPasses, type AreaWay } from './planned.ts';
+import { areaRegion, reachesAll, roomIn } from './room.ts';
+import { finishWalls, pastMetal, wallsOf } from './walls.ts';
+
+/** Corners of a cutter and a floor that count as one, mm. */
+const SAME_CORNER = 0.02;
+
+/** How deep areas of a size go, and the smallest of their corners. */
+interface Asked {
+  deep: number;
+  beyond: number;
+  corner: number | null;
+}
+
+/** Plans the clearing of pockets and steps, layer by layer, and the finish of their walls. */
+export function planArea(c: KindContext): PlanResult {
+  const view = first(c.areas);
+  const parameters = new Parameters(c);
+  const remarks: Remark[] = [];
+  const { shape } = view;
+  const corner = cornerRadius(wallsOf(shape));
+  const deep = shape.through
+    ? view.depth
+    : parameters.length('depth', 'floor below top', view.depth, 'model', 'below the top');
+  const beyond = shape.through
+    ? parameters.length('breakThrough', 'break-through', BREAK_THROUGH, 'method', 'cutter below exit')
+    : 0;
+  if (corner !== null) parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
+  const asked: Asked = { deep, beyond, corner };
+  const found = chooseCutter(c, asked);
+  if ('missing' in found) return found;
+  if (corner === 0) remarks.push(sharpCorner(c, view.label, found.tool));
+  return planPasses(c, parameters, found, (v, way) => passesOf(c, v, found.tool, asked, way), { remarks });
+}
+
+function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): Chosen {
+  const { shape } = first(c.areas);
+  const foot = shape.floorRadius;
+  const isCornered = (t: Tool): boolean =>
+    foot > 0
+      ? Math.abs((t.cornerRadius ?? 0) - foot) <= SAME_CORNER
+      : shape.through || (t.cornerRadius ?? 0) <= SAME_CORNER;
+  const mills = { ...c, tools: c.tools.filter((t) => t.kind !== 'end-mill' || isCornered(t)) };
+  const regions = new Map(c.areas.map((v) => [v.label, areaRegion(v.shape)]));
+  const deepIn = (v: AreaView): number => v.metalZ - v.entryZ + deep + beyond;
+  return chooseAmong(
+    mills,
+    {
+      kind: 'end-mill',
+      minDiameter: 0,
+      maxDiameter: widestFor(corner),
+      widest: true,
+    },
+    c.areas,
+    {
+      inMetal: (_, v) => deepIn(v),
+      whyNot: (t, v) => {
+        const short = shortOf(c, t, v.label, deepIn(v), v.metalZ - v.entryZ);
+        if (short) return short;
+        const region = regions.get(v.label);
+        return v.shape.side === 'closed' && region && !reachesAll(region, t.diameter / 2, corner === 0)
+          ? `${v.label}: ${t.description} does not get everywhere in it: it is too narrow somewhere. Add a narrower one.`
+          : null;
+      },
+    },
+  );
+}
+
+function passesOf(
+  c: KindContext,
+  v: AreaView,
+  tool: Tool,
+  { deep, beyond }: Asked,
+  way: AreaWay,
+): AreaPasses {
+  const { shape } = v;
+  const radius = tool.diameter / 2;
+  const top = Math.max(v.entryZ, v.metalZ);
+  const floor = v.entryZ - deep - beyond - (shape.through ? (tool.cornerRadius ?? 0) : 0);
+  const { stock, stepover, isClimb, r, rounds } = way;
+  const perLayer = Math.min(way.perLayer, FLUTE_SHARE * tool.fluteLength);
+  const common = { diameter: tool.diameter, stepover, r, top, floor, perLayer, above: ABOVE, isClimb };
+  const own = areaRegion(shape);
+  const isClosed = shape.side === 'closed';
+  const walls = isClosed ? null : regionOfPoints(c.space.sectionAt(floor + shape.floorRadius + OVER_FLOOR));
+  const metal = walls ? metalAbout(c, own, walls) : own;
+  const rough: Pass[] = walls
+    ? cutTowards({ ...common, walls, area: metal, metal, stock })
+    : clearClosed({
+        ...common,
+        room: roomIn(own, radius, stock),
+        ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
+      });
+  if (rough.length === 0) return { missing: `${tool.description} has no room in it.` };
+  const finish =
+    rounds === 0
+      ? []
+      : finishWalls(shape, {
+          diameter: tool.diameter,
+          r,
+          levels: wallLevels(top, floor, tool),
+          rounds,
+          isClimb,
+          room: isClosed ? grown(roomIn(own, radius, 0), 0.003) : null,
+          pastEnd: (at, away) => pastMetal(metal, at, away, radius),
+        });
+  if (!finish) return { missing: `its bends are too tight to lead ${tool.description} along its walls.` };
+  return { passes: [...rough, ...finish], floor };
+}
+
+/**
+ * Where metal may stand about an open area, on the level of its floor. Stock that stands proud of the part reaches over whatever lies lower: all
+ * of that which hangs together with the area is cleared with it, from outside.
+ */
+function metalAbout(c: KindContext, own: Region, walls: Region): Region {
+  const { body } = c.space.setup;
+  if (!body.standsProud) return own;
+  const around = piecesOf(without(boxRegion(body.box.min, body.box.max), walls));
+  return { paths: around.filter((p) => !isEmpty(within(p, own))).flatMap((p) => p.paths) };
+}

@@ -1,0 +1,49 @@
+import { stepsDown } from '../../motion/grooves/ramp.ts';
+import type { KindContext, Remark } from '../kind.ts';
+import type { Tool } from '../../tools/schema.ts';
+
+/** Left on each wall by roughing, mm, and the next way sideways, of the cutter. */
+export const FINISH_STOCK = 0.2;
+export const STEPOVER = 0.45;
+/** Below an exit, mm. */
+export const BREAK_THROUGH = 0.5;
+/** Above the metal, where a way down begins, mm. */
+export const ABOVE = 0.5;
+/** Of its flutes, the most that a layer takes; deeper than this many diameters a wall is finished in layers. */
+export const FLUTE_SHARE = 0.9;
+const ONE_ROUND = 2.5;
+/** Steepest way down where the cutter says nothing, degrees. */
+export const USUAL_RAMP = 3;
+/** What stands above a floor is found by a cut through the part so far above it, mm. */
+export const OVER_FLOOR = 0.05;
+
+/** Numbers that a method may give to what clears an area. */
+export const AREA_NUMBERS = {
+  depth: 'floor below top',
+  breakThrough: 'break-through',
+  perPass: 'down a layer',
+  stepover: 'step sideways',
+  finishStock: 'left on walls',
+  springPasses: 'spring passes',
+} as const;
+export const AREA_CHOICES = { cutting: ['climb', 'conventional'] } as const;
+
+/** Levels at which a wall is finished, from the highest down: a long cutter bends where it takes all of it in one go. */
+export function wallLevels(top: number, floor: number, tool: Tool): number[] {
+  const n = stepsDown(top, floor, Math.min(FLUTE_SHARE * tool.fluteLength, ONE_ROUND * tool.diameter));
+  return Array.from({ length: n }, (_, i) => top + ((floor - top) * (i + 1)) / n);
+}
+
+/** No wider a cutter is taken where an inside corner is sharp, mm: its radius stays there. */
+const FOR_SHARP = 10;
+
+/** The widest cutter for the smallest inside corner of some walls; null: they have none. mm. */
+export const widestFor = (corner: number | null): number =>
+  corner === null ? Infinity : corner === 0 ? FOR_SHARP : 2 * corner + 0.005;
+
+/** What no round cutter makes is said. */
+export const sharpCorner = (c: KindContext, label: string, tool: Tool): Remark => ({
+  rule: 'sharp-corner',
+  severity: 'warning',
+  message: `${label} has a sharp inside corner, and ${tool.description} leaves R${c.say(tool.diameter / 2)} there. Take a narrower cutter, or give the corner a radius.`,
+});

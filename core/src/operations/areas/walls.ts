@@ -1,0 +1,103 @@
+import { wallRuns, type WallRun } from '../../features/area/rings.ts';
+import type { AreaShape } from '../../features/area/shape.ts';
+import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
+import { reversePath, tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
+import { grown, isIn, type Region } from '../../geometry/region.ts';
+import { first, last } from '../../lists.ts';
+import { alongChain, lineTo, type Fed } from '../../motion/grooves/chain.ts';
+import { begunOnLongest } from '../../motion/grooves/loops.ts';
+import { quarter, roundWall } from '../../motion/grooves/walls.ts';
+import { OUTSIDE } from '../../motion/areas/towards.ts';
+import type { Pass } from '../../motion/work.ts';
+
+/** Radii of the way onto a wall that are tried, of the cutter's. */
+const LEADS = [0.6, 0.3, 0.12];
+
+/** How walls are finished: program coordinates, mm. */
+export interface WallCut {
+  diameter: number;
+  r: number;
+  /** Levels, from the highest down to the floor. */
+  levels: readonly number[];
+  /** Times along each wall: once, and once more for each spring pass. */
+  rounds: number;
+  isClimb: boolean;
+  /** How far past its end an open wall is followed until the cutter stands clear. */
+  pastEnd(at: Vec2, away: Vec2): number;
+  /** Where the cutter's centre may be with nothing left on the walls; null: everywhere on the walls' own side. */
+  room: Region | null;
+}
+
+/** The walls of an area, with the area on their left. */
+export const wallsOf = ({ rings }: AreaShape): WallRun[] => rings.flatMap(wallRuns);
+
+/** Moves along all walls of an area; null where a cutter cannot be led along one: its bends are too tight. */
+export function finishWalls(shape: AreaShape, cut: WallCut): Pass[] | null {
+  const out: Pass[] = [];
+  for (const run of wallsOf(shape)) {
+    const beside = parallelPath(run.walls, cut.diameter / 2, run.closed);
+    if (!beside) return null;
+    for (const z of cut.levels) out.push(...(run.closed ? roundAt(beside, z, cut) : alongAt(beside, z, cut)));
+  }
+  return out;
+}
+
+const fedOf = ({ diameter, isClimb }: WallCut): Fed & { side: 'left' | 'right' } => ({
+  feed: 'finish',
+  cutter: diameter,
+  side: isClimb ? 'right' : 'left',
+});
+
+/** Round a closed wall, on and off by quarter circles where there is room for them. */
+function roundAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
+  const loop = begunOnLongest(cut.isClimb ? beside : reversePath([...beside]));
+  const fed = fedOf(cut);
+  const lead =
+    LEADS.map((share) => (share * cut.diameter) / 2).find((l) => hasRoom(loop, l, fed.side, cut.room)) ?? 0;
+  const start = lead > 0 ? quarter(first(loop), 'from', lead, fed.side).outer : first(loop).from;
+  const { moves } = roundWall(loop, start, z, lead, cut.rounds, fed);
+  return [{ start: [start[0], start[1], cut.r], moves: [lineTo(start, z, 'lead'), ...moves] }];
+}
+
+function hasRoom(
+  loop: readonly Segment[],
+  lead: number,
+  side: 'left' | 'right',
+  room: Region | null,
+): boolean {
+  if (!room) return true;
+  return (['from', 'to'] as const).every((end) => {
+    const s = end === 'from' ? first(loop) : last(loop);
+    const { outer, centre } = quarter(s, end, lead, side);
+    const on = s[end];
+    // Half-way round, too: a point of the arc.
+    const middle: Vec2 = [(outer[0] + on[0]) / 2 - centre[0], (outer[1] + on[1]) / 2 - centre[1]];
+    const l = Math.hypot(...middle) || 1;
+    const bow: Vec2 = [centre[0] + (middle[0] * lead) / l, centre[1] + (middle[1] * lead) / l];
+    return isIn(room, outer) && isIn(room, bow);
+  });
+}
+
+/** Along a wall with two ends, from the air before it to the air behind. */
+function alongAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
+  const [a, b] = [first(beside), last(beside)];
+  const [back, ahead] = [tangentAt(a, 'from'), tangentAt(b, 'to')];
+  const path = extendedPath(beside, cut.pastEnd(a.from, [-back[0], -back[1]]), cut.pastEnd(b.to, ahead));
+  const way = cut.isClimb ? path : reversePath(path);
+  const start = first(way).from;
+  return Array.from({ length: cut.rounds }, () => ({
+    start: [start[0], start[1], cut.r],
+    moves: [lineTo(start, z, 'lead'), ...alongChain(way, z, z, fedOf(cut))],
+  }));
+}
+
+/** How far from a place on its way a cutter is clear of all metal, mm. */
+export function pastMetal(metal: Region, at: Vec2, [dx, dy]: Vec2, radius: number): number {
+  const room = grown(metal, radius + OUTSIDE / 2);
+  const step = Math.max(0.5, radius / 4);
+  for (let by = 0; by < FARTHEST; by += step) if (!isIn(room, [at[0] + by * dx, at[1] + by * dy])) return by;
+  return radius + OUTSIDE;
+}
+
+/** No part is longer, mm. */
+const FARTHEST = 5000;
