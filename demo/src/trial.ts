@@ -13,6 +13,7 @@ import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { newPlan, type Plan } from '@yellow-pin/core/plan/plan';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
+import { boxFromPoints } from '@yellow-pin/core/setup/setup-frame';
 import { readStep } from '@yellow-pin/kernel';
 import type { Shape3D } from 'replicad';
 import type { MachineProfile } from '@yellow-pin/core/code/profiles/schema';
@@ -73,6 +74,7 @@ export async function jobOfText(
   const input = withDrawerLoaded({
     features,
     bounds: model.bounds,
+    partBox: boxFromPoints(model.bounds, mesh.positions),
     plan,
     library: {
       ...SHOP,

@@ -133,6 +133,9 @@ export function boxOf({ paths }: Region): [number, number, number, number] | nul
   return [x0 / SCALE, y0 / SCALE, x1 / SCALE, y1 / SCALE];
 }
 
+/** A region's borders as closed runs of points. */
+export const ringsOf = (r: Region): Vec2[][] => r.paths.map(toPlane);
+
 /** Area, mm². */
 export function areaOf({ paths }: Region): number {
   let sum = 0;

@@ -75,6 +75,7 @@ export function derive(input: DeriveInput): Derivation {
   const frames = setupFrames(plan.setups, partBox ?? bounds);
   const placed = plan.setups.map((setup, i): PlacedSetup => {
     const frame = at(frames, i);
+    const heights = mesh ? heightsFor(mesh, frame.frame) : null;
     const openings = sizes.flatMap((s) =>
       s.features.flatMap((f, n) => {
         const label = labelOf(s, n);
@@ -82,12 +83,12 @@ export function derive(input: DeriveInput): Derivation {
         const isAsked = setup.stock.kind !== 'prepared' || plan.sizes[s.key]?.method !== undefined;
         return (
           (isInPreparedStock(f) && isAsked
-            ? seenArea(f, label, frame)
+            ? seenArea(f, label, frame, (z) => heights?.section(z) ?? [])
             : seenOpening(f, label, frame.frame)) ?? []
         );
       }),
     );
-    return { setup, frame, space: new Space(mesh ? heightsFor(mesh, frame.frame) : null, frame, openings) };
+    return { setup, frame, space: new Space(heights, frame, openings) };
   });
   const planner = { sizes, setups: placed, plan, library, machine, material };
   let rows = new RowPlanner({ ...planner, favour: new Map() }).all();

@@ -1,4 +1,5 @@
 import type { Feature } from '../features/family.ts';
+import { isInPreparedStock } from '../features/registry.ts';
 import { applyCorrections } from '../corrections/apply.ts';
 import { proveMetal, type MetalProgress, type MetalProof } from '../metal/prove-metal.ts';
 import type { Face } from '../model/solid-model.ts';
@@ -29,7 +30,12 @@ export function proveJobMetal(
 ): Generator<MetalProgress, MetalProof> {
   const { tools, holders } = withJobTools(asked.library, asked.plan);
   const { plan } = asked;
-  const features: Feature[] = applyCorrections(asked.features, plan.corrections, plan.units).features;
+  const all: Feature[] = applyCorrections(asked.features, plan.corrections, plan.units).features;
+  // What prepared stock has already is no cavity that metal stands in.
+  const there = new Set(
+    job.rows.filter((r) => r.state === 'optional').flatMap((r) => r.size.features.map((f) => f.id)),
+  );
+  const features = all.filter((f) => !isInPreparedStock(f) || !there.has(f.id));
   const say = (mm: number): string => `${formatLength(mm, plan.units)} ${plan.units === 'mm' ? 'mm' : 'in'}`;
   return proveMetal({
     job,

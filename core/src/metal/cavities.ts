@@ -4,6 +4,7 @@ import type { Box2 } from '../geometry/box-grid.ts';
 import { directionToFrame, toFrame, type Frame } from '../geometry/frame.ts';
 import { along, anyPerpendicular, cross, scale, type Vec3 } from '../geometry/vec.ts';
 import { alongZ, type Frustum } from './frustum.ts';
+import { isWithin, ringPoints } from '../features/area/rings.ts';
 import { PlaceList } from './place-list.ts';
 import { familyOf } from '../features/registry.ts';
 import { offInside, type GrooveShape } from '../features/groove-shape.ts';
@@ -42,7 +43,10 @@ export class Cavities {
   constructor(features: readonly Feature[], frame: Frame, isGone: (p: Vec3) => boolean = () => false) {
     for (const f of features) {
       if (isHole(f)) this.addHole(f, frame, isGone);
-      else if (Math.abs(directionToFrame(frame, f.axis)[2]) > UPRIGHT) this.addGroove(f, frame);
+      else if (Math.abs(directionToFrame(frame, f.axis)[2]) > UPRIGHT) {
+        this.addGroove(f, frame);
+        this.addArea(f, frame);
+      }
     }
   }
 
@@ -108,6 +112,27 @@ export class Cavities {
   private put(f: Feature, fills: Fills, box: Box2): void {
     this.boxes.push({ feature: f.id, box });
     this.grid.add({ feature: f.id, fills }, box);
+  }
+
+  /** A step or a pocket, from its floor to its top; faces and outlines are no cavities. */
+  private addArea(f: Feature, frame: Frame): void {
+    const shape = familyOf(f).area?.(f, frame);
+    if (!shape || (shape.side !== 'closed' && shape.side !== 'open')) return;
+    if (!shape.through && directionToFrame(frame, f.axis)[2] < 0) return;
+    const rings = shape.rings.map((r) => ringPoints(r.map((e) => e.segment)));
+    const points = rings.flat();
+    const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+    const box: Box2 = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+    const place: [number, number] = [0, 0];
+    this.put(
+      f,
+      (x, y) => {
+        [place[0], place[1]] = [x, y];
+        const isIn = rings.filter((r) => isWithin(r, place)).length % 2 === 1;
+        return isIn ? [shape.floor, shape.top] : null;
+      },
+      box,
+    );
   }
 
   /** Level by level: of a wall that leans what is within it at each height. */

@@ -10,8 +10,9 @@ import type { Telling } from './findings.ts';
 const PLUNGE_DEPTH = 0.2;
 /** Of a full-width ramp's wedge: less metal than this on a falling way is none to speak of. */
 const RAMP_SHARE = 0.25;
-/** Rounding of the code may make a ramp this much steeper. */
+/** Rounding of the code may make a ramp this much steeper, and a short one fall so much more, mm. */
 const STEEP = 1.05;
+const ROUNDED = 0.0011;
 /** Times the usual depth of a full-width cut beyond which it is looked at, and is a slip. */
 const DEEP = { look: 1.3, slip: 2 };
 /** Shorter ways, of the cutter, say nothing of how much is cut at once. */
@@ -58,7 +59,8 @@ export function overload(
   }
   if (fall > 1e-4) {
     const angle = (Math.atan(fall / way) * 180) / Math.PI;
-    if (angle <= limit * STEEP || took < (RAMP_SHARE * diameter * way * fall) / 2 || kind.cutsThreads)
+    const least = (Math.atan(Math.max(0, fall - ROUNDED) / way) * 180) / Math.PI;
+    if (least <= limit * STEEP || took < (RAMP_SHARE * diameter * way * fall) / 2 || kind.cutsThreads)
       return null;
     return {
       rule: 'ramp-too-steep',

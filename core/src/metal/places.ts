@@ -131,8 +131,10 @@ export function placeOf(
   const setupId = setup.setup.id;
   // Metal below what goes through is stock that another setup takes.
   if (d.kind === 'left-over' && owner && !isLast && d.at[2] < lowestOf(owner)) return null;
-  // Where stock stood proud all of it is to be gone in the end.
-  const isDue = (isLast && setup.frame.body.standsProud) || (owner !== null && homeOf(owner.row) === setupId);
+  // Where stock stood proud all that no setup was to take is to be gone in the end.
+  const isAll = isLast && setup.frame.body.standsProud;
+  const home = owner && homeOf(owner.row);
+  const isDue = home === null ? isAll : home === setupId;
   if (d.kind === 'left-over' && !isDue) return null;
   const motion = d.motion === null ? null : read.motions[d.motion];
   return {

@@ -3,6 +3,7 @@ import type { Feature } from '../features/family.ts';
 import type { PartMesh } from '../model/mesh.ts';
 import type { Face } from '../model/solid-model.ts';
 import type { DerivedSetup } from '../job/derive.ts';
+import { isParallel } from '../geometry/vec.ts';
 import { toolProfile } from '../tools/profile.ts';
 import type { Holder, Tool } from '../tools/schema.ts';
 import { toolBodies, type ToolBody } from './body.ts';
@@ -106,6 +107,8 @@ const MOST_CELLS = 4e7;
 const FINEST = 0.02;
 /** Columns that a job's programs may touch in all: beyond it the grid is made coarser. */
 const MOST_COLUMNS = 5e6;
+/** Cells that may be looked up in what setups along other axes took. */
+const MOST_LOOKED = 2.5e8;
 /** About what is touched beside a cut, since metal is kept in tiles, mm. */
 const BESIDE = 5;
 /** Cells along the longest side of a stock, at most. */
@@ -123,7 +126,8 @@ export function cellFor(
   let area = 0;
   let touched = 0;
   let longest = 0;
-  for (const { read, setup } of programs) {
+  let looked = 0;
+  for (const [k, { read, setup }] of programs.entries()) {
     const { min, max } = setup.frame.stock;
     longest = Math.max(longest, max[0] - min[0], max[1] - min[1]);
     const whole = (max[0] - min[0] + BESIDE) * (max[1] - min[1] + BESIDE);
@@ -155,6 +159,11 @@ export function cellFor(
     }
     for (const radius of places.values()) own += (2 * radius + BESIDE) ** 2;
     touched += Math.min(own, whole);
+    // What setups that look along another axis have taken is looked up cell by cell down each column.
+    const { z } = setup.frame.frame;
+    const turned = programs.slice(0, k).filter((p) => !isParallel(p.setup.frame.frame.z, z)).length;
+    const isAll = k === programs.length - 1 && setup.frame.body.standsProud;
+    looked += turned * (isAll ? whole : Math.min(own, whole)) * (max[2] - min[2]);
   }
   if (smallest === Infinity) return 0.2;
   return Math.max(
@@ -163,5 +172,6 @@ export function cellFor(
     smallest / ACROSS,
     Math.sqrt(area / MOST_CELLS),
     Math.sqrt(touched / MOST_COLUMNS),
+    Math.cbrt(looked / MOST_LOOKED),
   );
 }

@@ -2,6 +2,7 @@ import { at, first } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf, isOpenBelow } from '../features/registry.ts';
 import { isWithin, ringPoints } from '../features/area/rings.ts';
+import { clearedOutlines } from './areas.ts';
 import { BoxGrid } from '../geometry/box-grid.ts';
 import { toFrame, type Frame } from '../geometry/frame.ts';
 import type { Vec2 } from '../geometry/path.ts';
@@ -46,7 +47,13 @@ export function seenOpening(f: Feature, label: string, frame: Frame): SeenOpenin
  * The metal that stands upon an area until it is made: down from the stock's top upon a face, from its own top in a step or a pocket. Null where
  * it is not seen from the setup, or nothing of it lies over the part.
  */
-export function seenArea(f: Feature, label: string, { frame, body, part }: SetupFrame): SeenOpening | null {
+export function seenArea(
+  f: Feature,
+  label: string,
+  setup: SetupFrame,
+  sectionAt: (level: number) => Vec2[][],
+): SeenOpening | null {
+  const { frame, body, part } = setup;
   const shape = familyOf(f).area?.(f, frame);
   if (!shape) return null;
   if (!shape.through && dot(f.axis, frame.z) < 0.999) return null;
@@ -54,7 +61,13 @@ export function seenArea(f: Feature, label: string, { frame, body, part }: Setup
   const rings = shape.rings.map((r) => ringPoints(r.map((e) => e.segment)));
   // Outside of an outline all stock is taken.
   const isOutside = shape.side === 'outside';
-  const covers = isHighest ? [boxPoints(body.box)] : isOutside ? [boxPoints(body.box), ...rings] : rings;
+  const covers = isHighest
+    ? [boxPoints(body.box)]
+    : isOutside
+      ? [boxPoints(body.box), ...rings]
+      : shape.side === 'open' && body.standsProud
+        ? clearedOutlines(setup, shape, sectionAt)
+        : rings;
   const runs = covers.flatMap((c) => c.map(([x, y], i) => [x, y, ...at(c, (i + 1) % c.length)] as const));
   const isUponPart = shape.side === 'top' || isOutside;
   const top = isUponPart && body.standsProud ? body.box.max[2] : shape.top;

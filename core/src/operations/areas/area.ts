@@ -1,18 +1,10 @@
 import { cornerRadius } from '../../features/area/rings.ts';
-import {
-  boxRegion,
-  grown,
-  piecesOf,
-  regionOfPoints,
-  within,
-  without,
-  isEmpty,
-  type Region,
-} from '../../geometry/region.ts';
+import { grown, without, type Region } from '../../geometry/region.ts';
 import { first } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
 import { cutTowards } from '../../motion/areas/towards.ts';
 import type { Pass } from '../../motion/work.ts';
+import { areaRegion, clearedWith, wallsAbout } from '../../space/areas.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { AreaView } from '../area-view.ts';
 import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
@@ -21,14 +13,13 @@ import {
   ABOVE,
   BREAK_THROUGH,
   FLUTE_SHARE,
-  OVER_FLOOR,
   sharpCorner,
   USUAL_RAMP,
   wallLevels,
-  widestFor,
+  cutterFor,
 } from './numbers.ts';
 import { planPasses, type AreaPasses, type AreaWay } from './planned.ts';
-import { areaRegion, reachesAll, roomIn } from './room.ts';
+import { reachesAll, roomIn } from './room.ts';
 import { finishWalls, pastMetal, wallsOf } from './walls.ts';
 
 /** Corners of a cutter and a floor that count as one, mm. */
@@ -70,29 +61,26 @@ function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): Chosen {
       ? Math.abs((t.cornerRadius ?? 0) - foot) <= SAME_CORNER
       : shape.through || (t.cornerRadius ?? 0) <= SAME_CORNER;
   const mills = { ...c, tools: c.tools.filter((t) => t.kind !== 'end-mill' || isCornered(t)) };
-  const regions = new Map(c.areas.map((v) => [v.label, areaRegion(v.shape)]));
+  // Of the first alone: all of a size have one shape.
+  const own = areaRegion(shape);
+  const walls =
+    shape.side === 'open'
+      ? wallsAbout((z) => c.space.sectionAt(z), first(c.areas).entryZ - deep, foot)
+      : null;
+  const roomFor = (radius: number): Region =>
+    walls ? without(grown(own, radius), grown(walls, radius)) : roomIn(own, radius, 0);
   const deepIn = (v: AreaView): number => v.metalZ - v.entryZ + deep + beyond;
-  return chooseAmong(
-    mills,
-    {
-      kind: 'end-mill',
-      minDiameter: 0,
-      maxDiameter: widestFor(corner),
-      widest: true,
+  return chooseAmong(mills, cutterFor(corner), c.areas, {
+    inMetal: (_, v) => deepIn(v),
+    whyNot: (t, v) => {
+      const short = shortOf(c, t, v.label, deepIn(v), v.metalZ - v.entryZ);
+      if (short) return short;
+      const radius = t.diameter / 2;
+      return reachesAll(own, roomFor(radius), radius, corner === 0)
+        ? null
+        : `${v.label}: ${t.description} does not get everywhere in it: it is too narrow somewhere. Add a narrower one.`;
     },
-    c.areas,
-    {
-      inMetal: (_, v) => deepIn(v),
-      whyNot: (t, v) => {
-        const short = shortOf(c, t, v.label, deepIn(v), v.metalZ - v.entryZ);
-        if (short) return short;
-        const region = regions.get(v.label);
-        return v.shape.side === 'closed' && region && !reachesAll(region, t.diameter / 2, corner === 0)
-          ? `${v.label}: ${t.description} does not get everywhere in it: it is too narrow somewhere. Add a narrower one.`
-          : null;
-      },
-    },
-  );
+  });
 }
 
 function passesOf(
@@ -111,8 +99,8 @@ function passesOf(
   const common = { diameter: tool.diameter, stepover, r, top, floor, perLayer, above: ABOVE, isClimb };
   const own = areaRegion(shape);
   const isClosed = shape.side === 'closed';
-  const walls = isClosed ? null : regionOfPoints(c.space.sectionAt(floor + shape.floorRadius + OVER_FLOOR));
-  const metal = walls ? metalAbout(c, own, walls) : own;
+  const walls = isClosed ? null : wallsAbout((z) => c.space.sectionAt(z), floor, shape.floorRadius);
+  const metal = walls ? clearedWith(c.space.setup, own, walls) : own;
   const rough: Pass[] = walls
     ? cutTowards({ ...common, walls, area: metal, metal, stock })
     : clearClosed({
@@ -135,15 +123,4 @@ function passesOf(
         });
   if (!finish) return { missing: `its bends are too tight to lead ${tool.description} along its walls.` };
   return { passes: [...rough, ...finish], floor };
-}
-
-/**
- * Where metal may stand about an open area, on the level of its floor. Stock that stands proud of the part reaches over whatever lies lower: all
- * of that which hangs together with the area is cleared with it, from outside.
- */
-function metalAbout(c: KindContext, own: Region, walls: Region): Region {
-  const { body } = c.space.setup;
-  if (!body.standsProud) return own;
-  const around = piecesOf(without(boxRegion(body.box.min, body.box.max), walls));
-  return { paths: around.filter((p) => !isEmpty(within(p, own))).flatMap((p) => p.paths) };
 }

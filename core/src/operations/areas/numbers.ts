@@ -1,5 +1,6 @@
 import { stepsDown } from '../../motion/grooves/ramp.ts';
 import type { KindContext, Remark } from '../kind.ts';
+import type { ToolNeed } from '../../tools/find.ts';
 import type { Tool } from '../../tools/schema.ts';
 
 /** Left on each wall by roughing, mm, and the next way sideways, of the cutter. */
@@ -14,8 +15,6 @@ export const FLUTE_SHARE = 0.9;
 const ONE_ROUND = 2.5;
 /** Steepest way down where the cutter says nothing, degrees. */
 export const USUAL_RAMP = 3;
-/** What stands above a floor is found by a cut through the part so far above it, mm. */
-export const OVER_FLOOR = 0.05;
 
 /** Numbers that a method may give to what clears an area. */
 export const AREA_NUMBERS = {
@@ -37,9 +36,12 @@ export function wallLevels(top: number, floor: number, tool: Tool): number[] {
 /** No wider a cutter is taken where an inside corner is sharp, mm: its radius stays there. */
 const FOR_SHARP = 10;
 
-/** The widest cutter for the smallest inside corner of some walls; null: they have none. mm. */
-export const widestFor = (corner: number | null): number =>
-  corner === null ? Infinity : corner === 0 ? FOR_SHARP : 2 * corner + 0.005;
+/** The cutter for walls with a smallest inside corner; null: they have none. mm. */
+export const cutterFor = (corner: number | null): ToolNeed => ({
+  kind: 'end-mill',
+  widest: true,
+  ...(corner === null ? {} : { maxDiameter: corner === 0 ? FOR_SHARP : 2 * corner + 0.005 }),
+});
 
 /** What no round cutter makes is said. */
 export const sharpCorner = (c: KindContext, label: string, tool: Tool): Remark => ({

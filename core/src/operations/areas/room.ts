@@ -8,16 +8,13 @@ const SLIVER = 0.02;
 /** Inradius of what a round cutter leaves in a square corner, of its own radius. */
 const IN_CORNER = 0.18;
 
-/** What an area covers in plan: its outer border, less the islands. */
-export const areaRegion = ({ rings }: AreaShape): Region =>
-  regionOf(rings.map((r) => r.map((e) => e.segment)));
-
 /** Where a cutter's centre may be in a closed area when it leaves `stock` on the walls, mm. */
 export const roomIn = (area: Region, radius: number, stock: number): Region => grown(area, -(radius + stock));
 
-/** Whether a cutter of a radius gets everywhere in a closed area; into its sharp corners as far as a round one can. */
-export function reachesAll(area: Region, radius: number, isSharp: boolean): boolean {
-  const room = roomIn(area, radius, 0);
+/**
+ * Whether a cutter of a radius gets everywhere in an area whose centre may be in `room`; into its sharp corners as far as a round one can.
+ */
+export function reachesAll(area: Region, room: Region, radius: number, isSharp: boolean): boolean {
   // What stays in a square corner is no wider than this.
   const corner = isSharp ? IN_CORNER * radius : 0;
   return !isEmpty(room) && isEmpty(grown(without(area, grown(room, radius)), -SLIVER - corner));

@@ -1,10 +1,11 @@
-import { grown, isEmpty, NOWHERE, regionOfPoints, without, type Region } from '../../geometry/region.ts';
+import { grown, isEmpty, NOWHERE, without, type Region } from '../../geometry/region.ts';
 import { first } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
 import { zigzag } from '../../motion/areas/zigzag.ts';
-import { ABOVE, FLUTE_SHARE, OVER_FLOOR, USUAL_RAMP } from '../areas/numbers.ts';
+import { ABOVE, FLUTE_SHARE, USUAL_RAMP } from '../areas/numbers.ts';
 import { planPasses } from '../areas/planned.ts';
-import { areaRegion, metalRound } from '../areas/room.ts';
+import { metalRound } from '../areas/room.ts';
+import { areaRegion, standingAbove } from '../../space/areas.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { AreaView } from '../area-view.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
@@ -37,27 +38,22 @@ function planFace(c: KindContext): PlanResult {
   const { part, body } = c.space.setup;
   // What stands higher beside it is kept clear of; upon the highest of all there is nothing but stock.
   const isHighest = view.entryZ >= part.max[2] - HIGHEST;
-  const walls = isHighest ? NOWHERE : regionOfPoints(c.space.sectionAt(view.entryZ + OVER_FLOOR));
+  const walls = isHighest ? NOWHERE : standingAbove((z) => c.space.sectionAt(z), view.entryZ);
   const levelOf = (v: AreaView): Region =>
     isHighest && body.standsProud ? metalRound(c) : areaRegion(v.shape);
   const roomOf = (t: Tool, v: AreaView): Region =>
     without(grown(areaRegion(v.shape), t.diameter / 4), grown(walls, t.diameter / 2 + BESIDE_WALLS));
-  const found = chooseAmong(
-    c,
-    { kind: 'end-mill', minDiameter: 0, maxDiameter: Infinity, widest: true },
-    c.areas,
-    {
-      inMetal: (_, v) => v.metalZ - v.entryZ,
-      whyNot: (t, v) => {
-        if ((t.cornerRadius ?? 0) > 0.02) return `${v.label}: ${t.description} has round corners.`;
-        const short = shortOf(c, t, v.label, v.metalZ - v.entryZ, v.metalZ - v.entryZ);
-        if (short || isHighest) return short;
-        return isEmpty(without(areaRegion(v.shape), grown(roomOf(t, v), t.diameter / 2 + 0.01)))
-          ? null
-          : `${v.label}: what stands beside it is too near for ${t.description}. Add a narrower one.`;
-      },
+  const found = chooseAmong(c, { kind: 'end-mill', widest: true }, c.areas, {
+    inMetal: (_, v) => v.metalZ - v.entryZ,
+    whyNot: (t, v) => {
+      if ((t.cornerRadius ?? 0) > 0.02) return `${v.label}: ${t.description} has round corners.`;
+      const short = shortOf(c, t, v.label, v.metalZ - v.entryZ, v.metalZ - v.entryZ);
+      if (short || isHighest) return short;
+      return isEmpty(without(areaRegion(v.shape), grown(roomOf(t, v), t.diameter / 2 + 0.01)))
+        ? null
+        : `${v.label}: what stands beside it is too near for ${t.description}. Add a narrower one.`;
     },
-  );
+  });
   if ('missing' in found) return found;
   const { tool } = found;
   const overlap = Math.min(

@@ -10,7 +10,7 @@ import {
   FLUTE_SHARE,
   sharpCorner,
   wallLevels,
-  widestFor,
+  cutterFor,
 } from '../areas/numbers.ts';
 import { metalRound, standing } from '../areas/room.ts';
 import { planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
@@ -45,20 +45,10 @@ function planOutline(c: KindContext): PlanResult {
   );
   if (corner !== null) parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
   const above = view.metalZ - view.entryZ;
-  const found = chooseAmong(
-    c,
-    {
-      kind: 'end-mill',
-      minDiameter: 0,
-      maxDiameter: widestFor(corner),
-      widest: true,
-    },
-    c.areas,
-    {
-      inMetal: (_, v) => v.metalZ - v.entryZ + deep + beyond,
-      whyNot: (t, v) => shortOf(c, t, v.label, above + deep + beyond, above),
-    },
-  );
+  const found = chooseAmong(c, cutterFor(corner), c.areas, {
+    inMetal: (_, v) => v.metalZ - v.entryZ + deep + beyond,
+    whyNot: (t, v) => shortOf(c, t, v.label, above + deep + beyond, above),
+  });
   if ('missing' in found) return found;
   const { tool } = found;
   const remarks = corner === 0 ? [sharpCorner(c, view.label, tool)] : [];

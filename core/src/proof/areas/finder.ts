@@ -7,7 +7,8 @@ import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
 import { labelOf } from '../../job/placed.ts';
 import type { Row } from '../../job/row.ts';
 import { viewArea, type AreaView } from '../../operations/area-view.ts';
-import { areaRegion, metalRound, standing } from '../../operations/areas/room.ts';
+import { metalRound, standing } from '../../operations/areas/room.ts';
+import { areaRegion } from '../../space/areas.ts';
 import type { Space } from '../../space/space.ts';
 import { toolKind } from '../../tools/kinds/registry.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -68,20 +69,21 @@ export class AreaFinder {
     }
   }
 
-  /** Areas on whose floor a fed motion of a mill cuts. */
-  at(m: KnownMotion, tool: Tool): SeenArea[] {
+  /** Areas on whose floor a fed motion of a mill cuts, with its lowest place there. */
+  at(m: KnownMotion, tool: Tool): { area: SeenArea; z: number }[] {
     if (this.areas.length === 0 || !isMilling(m, tool)) return [];
-    const out = new Set<SeenArea>();
+    const out = new Map<SeenArea, number>();
     for (const c of chordsOf(m))
       for (const share of ALONG) {
         const [x, y, z] = [0, 1, 2].map((k) => at(c.from, k) + share * (at(c.to, k) - at(c.from, k))) as Vec3;
         for (const a of this.grid.near(x, y, tool.diameter / 2)) {
           const { floor, through } = a.view.shape;
           const isAtFloor = z <= floor + NEAR_FLOOR && z >= floor - (through ? BELOW_EXIT : NEAR_FLOOR);
-          if (isAtFloor && !out.has(a) && isIn(this.reachOf(a.view, tool), [x, y])) out.add(a);
+          if (isAtFloor && z < (out.get(a) ?? Infinity) && isIn(this.reachOf(a.view, tool), [x, y]))
+            out.set(a, z);
         }
       }
-    return [...out];
+    return [...out].map(([area, z]) => ({ area, z }));
   }
 
   /** What an area covers from above. */
@@ -128,11 +130,11 @@ export function milledAreas(
     const tool = m.kind === 'feed' || m.kind === 'arc' ? toolOf(m.tool) : null;
     if (!tool || [...m.from, ...m.to].some((v) => v === null)) continue;
     const own = m as KnownMotion;
-    for (const area of finder.at(own, tool)) {
+    for (const { area, z } of finder.at(own, tool)) {
       const key = `${area.view.label}/${tool.id}`;
       let g = out.get(key);
       if (!g) out.set(key, (g = { area, tool, low: Infinity, line: m.line, feed: 0, speed: 0 }));
-      if (own.to[2] < g.low) [g.low, g.line] = [own.to[2], m.line];
+      if (z < g.low) [g.low, g.line] = [z, m.line];
       g.feed = Math.max(g.feed, m.feed);
       g.speed = Math.max(g.speed, m.speed);
     }

@@ -2,6 +2,7 @@ import type { CheckRule } from '../check.ts';
 import { coolant, dwells, limits, pecks, speedsAndFeeds } from './cutting-data.ts';
 import { depths, flute } from './depths.ts';
 import { milled } from './milled.ts';
+import { milledArea } from './milled-area.ts';
 import { milledGroove } from './milled-groove.ts';
 import { milledThread } from './milled-thread.ts';
 import { order, twice } from './order.ts';
@@ -19,6 +20,7 @@ export const CHECK_RULES: readonly CheckRule[] = [
   milled,
   milledThread,
   milledGroove,
+  milledArea,
   noHole,
   order,
   flute,

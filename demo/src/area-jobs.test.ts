@@ -1,0 +1,125 @@
+import type { Shape3D } from 'replicad';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { Feature } from '@yellow-pin/core/features/family';
+import { featureSizes } from '@yellow-pin/core/features/sets';
+import type { Plan } from '@yellow-pin/core/plan/plan';
+import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
+import { circle, rectangle, stored, type Way } from './family-parts.ts';
+import { box, capsule, cutAll, prepare, prism, stepText, straight, turned } from './solids.ts';
+import { errors, jobOfText, proved, type Trial } from './trial.ts';
+
+beforeAll(prepare);
+
+/** A sawn block so much larger on every side, turned over as often as it takes. */
+const inBlock =
+  (w: number) =>
+  (p: Plan, features: Feature[]): void => {
+    p.setups = setupsFor(chooseDirections(features, true));
+    p.setups.forEach((s, i) => {
+      const sides = { xLow: w, xHigh: w, yLow: w, yHigh: w, zLow: w, zHigh: w };
+      s.stock = { ...s.stock, ...sides, kind: i === 0 ? 'block' : 'left-over' };
+    });
+  };
+
+const AREAS = ['pocket', 'step', 'outline', 'face'];
+const open = ({ job }: Trial): string[] =>
+  job.rows.flatMap((r) => (AREAS.includes(r.size.family) ? r.reasons : []));
+
+/** Made whole: no open area, nothing cut that is to stand, nothing left, no error. */
+async function finished(text: string, w = 3): Promise<Trial> {
+  const trial = await jobOfText(text, { change: inBlock(w) });
+  expect(open(trial)).toEqual([]);
+  const { checks, metal } = proved(trial);
+  expect(checks.filter((c) => c.severity === 'error')).toEqual([]);
+  expect(metal.largestOvercut).toBeLessThanOrEqual(0.005);
+  expect(metal.places.filter((p) => p.kind === 'left-over' && p.depth > 0.02).map((p) => p.volume)).toEqual(
+    [],
+  );
+  return trial;
+}
+
+describe('from a sawn block', () => {
+  it.each<Way>(['as modelled', 'tilted, in inches'])(
+    'pockets, one in another, one round an island, one through: finished in two setups, %s',
+    async (way) => {
+      const island = prism(rectangle(12, 10, 2, 30, 22), -7, -2.5);
+      const body = (
+        cutAll(prism(rectangle(90, 50, 8, 45, 25), 0, -14), [
+          prism(rectangle(44, 36, 5.2, 26, 24), 1, -7),
+          prism(rectangle(26, 28, 5.2, 70, 24), 1, -20),
+        ]).fuse(island) as Shape3D
+      ).cut(prism(rectangle(14, 15, 5.2, 14, 24), -6, -10.4)) as Shape3D;
+      const trial = await finished(await stored(body, way, 30));
+      expect(trial.setups).toHaveLength(2);
+    },
+    60_000,
+  );
+
+  it('steps, a notch with round corners, slots and holes come out of 5 mm of stock', async () => {
+    const body = cutAll(prism(rectangle(120, 80, 7, 60, 40), 0, -26), [
+      box([-1, -1, -6], [25, 81, 1]),
+      prism(rectangle(34, 50, 6, 80, 0), 1, -9),
+      prism(capsule(30, 8, [80, 60]), 1, -7),
+      turned(straight(6, 40), [12, 40, 0], [0, 0, 1]),
+    ]);
+    const trial = await finished(await stepText([body], 'steps'), 5);
+    // What lies in a step waits for it.
+    const order = trial.job.setups[0]!.operations.map((o) => o.kind);
+    expect(order.indexOf('face-mill')).toBeLessThan(order.indexOf('area-mill'));
+    expect(order.indexOf('area-mill')).toBeLessThan(order.indexOf('drill'));
+  }, 60_000);
+
+  it('a sharp inside corner is milled as far as a round cutter goes, and said', async () => {
+    const body = cutAll(box([0, 0, -30], [90, 60, 0]), [box([50, 30, -12], [91, 61, 1])]);
+    const trial = await jobOfText(await stepText([body], 'sharp'), { change: inBlock(3) });
+    expect(open(trial)).toEqual([]);
+    const { checks, metal } = proved(trial);
+    expect(errors(checks)).toEqual([]);
+    expect(checks.map((c) => c.rule)).toEqual(expect.arrayContaining(['sharp-corner', 'left-over']));
+    expect(metal.largestOvercut).toBe(0);
+  }, 60_000);
+});
+
+describe('prepared stock', () => {
+  const plate = async (): Promise<string> =>
+    stepText(
+      [
+        cutAll(box([0, 0, -30], [120, 80, 0]), [
+          prism(rectangle(60, 40, 6.3, 45, 40), 1, -11),
+          prism(circle(4, 100, 40), 1, -31),
+        ]) as Shape3D,
+      ],
+      'plate',
+    );
+
+  it('has its areas already: their rows are optional and count for nothing', async () => {
+    const { job } = await jobOfText(await plate());
+    const areas = job.rows.filter((r) => AREAS.includes(r.size.family));
+    expect(areas.map((r) => r.state)).toEqual(areas.map(() => 'optional'));
+    expect(areas.map((r) => r.size.family).sort()).toEqual(['face', 'face', 'outline', 'pocket']);
+    expect(job.coverage).toEqual({ planned: 1, total: 1 });
+  });
+
+  it('a pocket for which a method is chosen is milled out of the full metal', async () => {
+    const trial = await jobOfText(await plate(), {
+      change: (p, features) => {
+        for (const s of featureSizes(features))
+          if (s.family === 'pocket') p.sizes[s.key] = { method: 'pocket', overrides: {} };
+      },
+    });
+    const row = trial.job.rows.find((r) => r.size.family === 'pocket')!;
+    expect(row.state).toBe('planned');
+    const { checks, metal } = proved(trial);
+    expect(errors(checks)).toEqual([]);
+    expect(metal.largestOvercut).toBeLessThanOrEqual(0.005);
+    expect(metal.leftoverVolume).toBe(0);
+    // A layer less than planned leaves metal, and it is seen.
+    const short = proved(trial, (t) => t.replaceAll(/Z-11\./g, 'Z-10.'));
+    expect(errors(short.checks)).toContain('milled-short');
+    expect(short.metal.leftoverVolume).toBeGreaterThan(1000);
+    // A wall that is cut into is, too.
+    const deep = proved(trial, (t) => t.replaceAll(/Z-11\./g, 'Z-12.'));
+    expect(errors(deep.checks)).toContain('into-part');
+    expect(deep.metal.largestOvercut).toBeGreaterThan(0.9);
+  }, 60_000);
+});
