@@ -2,6 +2,7 @@ import { first as firstOf } from '../lists.ts';
 import type { Feature, FamilyName } from '../features/family.ts';
 import { familyOf, isInPreparedStock } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
+import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { formatLength } from '../units/length.ts';
 import { BossRows } from './boss-rows.ts';
@@ -114,7 +115,8 @@ export class RowPlanner implements JobView {
     // What nothing in the model asks for is made where the print does, or the stock, or whoever chooses a method for it.
     const isAsked =
       thread !== null || (isInPreparedStock(first) && (this.hasStock || decision.method !== undefined));
-    if (optional !== undefined && !isAsked) return { ...row, state: 'optional', reasons: [optional] };
+    if (optional !== undefined && !isAsked)
+      return { ...row, methods: this.waysFor(first), state: 'optional', reasons: [optional] };
     if (row.setupId === null)
       return {
         ...row,
@@ -138,6 +140,13 @@ export class RowPlanner implements JobView {
       return { ...row, notMade, operations: [], blocked: [] };
     }
     return { ...row, state: 'planned', wants: [] };
+  }
+
+  /** How a feature would be made that prepared stock has already: it is made where one of these is chosen. */
+  private waysFor(f: Feature): Row['methods'] {
+    if (!isInPreparedStock(f)) return [];
+    const own = [...this.input.library.methods, ...SHIPPED_METHODS].filter((m) => m.family === f.family);
+    return own.map(({ id, name }) => ({ id, name }));
   }
 
   unreached(features: Feature[]): string {

@@ -1,9 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
-import type { GrooveView } from '@yellow-pin/core/operations/groove-view';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import type { LengthUnit } from '@yellow-pin/core/units/length';
-import { drawPlan, PLAN_HEIGHT, PLAN_WIDTH } from '../drawings/groove-plan.ts';
+import { drawPlan, PLAN_HEIGHT, PLAN_WIDTH, type PlanView } from '../drawings/groove-plan.ts';
 import { override } from '../job/store.ts';
 import { LengthField } from '../kit/LengthField.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
@@ -12,7 +11,7 @@ import { useDrag } from './use-drag.ts';
 
 interface Props {
   row: Row;
-  view: GrooveView;
+  view: PlanView;
   operation: PlannedOperation;
   unit: LengthUnit;
 }
@@ -20,9 +19,12 @@ interface Props {
 /** What lies in the plane, and is typed beneath the plan; the first of them that an operation has is dragged at its cutter. */
 const IN_PLAN: readonly string[] = ['finishStock', 'stepover', 'narrower'];
 
-/** A groove from above: its walls, the way of the cutter, and the numbers that lie in the plane. */
+/** A groove or an area from above: its walls, the way of the cutter, and the numbers that lie in the plane. */
 export function GroovePlan({ row, view, operation, unit }: Props) {
   const d = drawPlan(view, operation);
+  const { shape } = view;
+  const isFilled = 'rings' in shape ? shape.side !== 'outside' : !shape.isOneSided;
+  const isUndercut = 'levels' in shape && shape.levels.length > 1;
   const numbers = operation.parameters.filter((p) => p.editable && IN_PLAN.includes(p.key));
   const [handle] = numbers;
   const set = (p: Parameter, v: number): void => override(row.size.key, operation.key, p.key, v);
@@ -48,13 +50,11 @@ export function GroovePlan({ row, view, operation, unit }: Props) {
           <path
             key={i}
             d={w}
-            fill={view.shape.isOneSided ? 'none' : ink('hollow')}
+            fill={isFilled ? ink('hollow') : 'none'}
             fillRule="evenodd"
             stroke={ink('ink')}
             strokeWidth="1.4"
-            strokeDasharray={
-              i === 0 && d.walls.length > 1 && view.shape.levels.length > 1 ? '5 3' : undefined
-            }
+            strokeDasharray={i === 0 && d.walls.length > 1 && isUndercut ? '5 3' : undefined}
           />
         ))}
         <path d={d.middle} fill="none" stroke={ink('quiet')} strokeDasharray="9 3 2 3" strokeWidth="0.7" />

@@ -48,6 +48,7 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
       ? viewBoss(shaped, `${row.tag}1`, there.frame.frame)
       : null;
   const grooved = row.grooves.find((g) => g.label === hole) ?? row.grooves[0] ?? null;
+  const area = row.areas.find((a) => a.label === hole) ?? row.areas[0] ?? null;
   const one =
     hole !== null && hole.startsWith(row.tag)
       ? row.size.features[Number(hole.slice(row.tag.length)) - 1]
@@ -62,7 +63,15 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
       ) : (view ?? boss) ? (
         <Section row={row} view={(view ?? boss)!} operation={operation} unit={unit} />
       ) : shaped && !isHole(shaped) ? (
-        <FeatureDrawing feature={shaped} label={`${row.tag}1`} unit={unit} />
+        <Box display="grid" gap="4px" alignContent="start">
+          {area && operation && <GroovePlan row={row} view={area} operation={operation} unit={unit} />}
+          <FeatureDrawing
+            feature={shaped}
+            label={`${row.tag}1`}
+            unit={unit}
+            only={area && operation ? 'section' : undefined}
+          />
+        </Box>
       ) : (
         <div />
       )}
@@ -142,9 +151,17 @@ function WaysOn({ row }: { row: Row }) {
   const [isChanging, setChanging] = useState(false);
   const need = row.wants[0];
   const isLeftOut = plan.sizes[row.size.key]?.leftOut !== undefined;
+  // What prepared stock has already is made where a method is chosen for it.
+  const [way] = row.state === 'optional' ? row.methods : [];
   return (
     <Flex gap="6px" wrap="wrap" align="center" marginTop="6px">
-      <MethodChoice row={row} />
+      {way ? (
+        <Button size="2xs" onClick={() => decide(row.size.key, { method: way.id })}>
+          Mill it: {way.name}
+        </Button>
+      ) : (
+        <MethodChoice row={row} />
+      )}
       {(row.method ?? plan.sizes[row.size.key]?.operations) && (
         <Button size="2xs" variant="outline" onClick={() => setChanging(true)}>
           Operations …

@@ -85,12 +85,15 @@ export function FeatureDrawing({
   feature,
   label,
   unit,
+  only,
 }: {
   feature: Shaped;
   label: string;
   unit: LengthUnit;
+  /** Where another drawing shows the rest. */
+  only?: View['title'];
 }) {
-  const views = viewsOf(feature);
+  const views = viewsOf(feature).filter((v) => only === undefined || v.title === only);
   const width = 250;
   const heightOf = (v: View): number =>
     views.length === 1 ? 200 : v.title === 'plan' && v.dimensions.length === 0 ? 118 : 150;

@@ -2,7 +2,11 @@ import { stretchesOf } from '@yellow-pin/core/motion/stretches';
 import { parallelPath } from '@yellow-pin/core/geometry/parallel';
 import { reversePath, segmentPoint, type Segment, type Vec2 } from '@yellow-pin/core/geometry/path';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
+import type { AreaView } from '@yellow-pin/core/operations/area-view';
 import type { GrooveView } from '@yellow-pin/core/operations/groove-view';
+
+/** What is drawn from above with the way of its cutter. */
+export type PlanView = GrooveView | AreaView;
 
 export const PLAN_WIDTH = 282;
 export const PLAN_HEIGHT = 130;
@@ -45,28 +49,58 @@ function outlineAt({ shape }: GrooveView, half: number): Vec2[][] {
   ];
 }
 
-/** Lays a groove out from above, its longer side across. */
-export function drawPlan(view: GrooveView, operation: PlannedOperation): PlanDrawing {
+/** What bounds a groove or an area from above, its middle line where it has one, and how much more the cutter needs about it, mm. */
+interface Outlines {
+  rings: Vec2[][];
+  middle: Vec2[];
+  isClosed: boolean;
+  start: Vec2;
+  more: number;
+}
+
+function grooveOutlines(view: GrooveView, radius: number): Outlines {
   const { shape } = view;
   const halves = [...new Set(shape.levels.flatMap((l) => [l.halfTop, l.halfBottom]))];
-  const isRound = shape.bore !== undefined;
-  const [middleX, middleY] = shape.path[0]!.from;
+  const start = shape.path[0]!.from;
   const circle = (r: number): Vec2[] =>
     Array.from({ length: 49 }, (_, i) => [
-      middleX + r * Math.cos((i * Math.PI) / 24),
-      middleY + r * Math.sin((i * Math.PI) / 24),
+      start[0] + r * Math.cos((i * Math.PI) / 24),
+      start[1] + r * Math.sin((i * Math.PI) / 24),
     ]);
-  const outlines = isRound
+  const isRound = shape.bore !== undefined;
+  const rings = isRound
     ? [...halves, shape.bore ?? 0].map(circle)
     : [
         ...halves.flatMap((h) => outlineAt(view, h)),
         ...(shape.isOneSided ? [shape.path.flatMap(points)] : []),
       ];
-  const work = operation.work.find((w) => w.label === view.label) ?? operation.work[0];
+  return {
+    rings,
+    middle: isRound || shape.isOneSided ? [] : [...shape.path].flatMap(points),
+    isClosed: shape.closed,
+    start,
+    more: shape.isOneSided || shape.ends.some((e) => e.open) ? 2 * radius : 1,
+  };
+}
+
+function areaOutlines({ shape }: AreaView, radius: number): Outlines {
+  const rings = shape.rings.map((r) => r.flatMap((e) => points(e.segment)));
+  const start = rings[0]?.[0] ?? [0, 0];
+  return { rings, middle: [], isClosed: true, start, more: shape.side === 'closed' ? 1 : 2 * radius };
+}
+
+/** Lays a groove or an area out from above, its longer side across. */
+export function drawPlan(view: PlanView, operation: PlannedOperation): PlanDrawing {
   const radius = operation.tool.diameter / 2;
-  const xs = outlines.flat().map((p) => p[0]);
-  const ys = outlines.flat().map((p) => p[1]);
-  const more = shape.isOneSided || shape.ends.some((e) => e.open) ? 2 * radius : 1;
+  const isArea = 'rings' in view.shape;
+  const outlines = isArea
+    ? areaOutlines(view as AreaView, radius)
+    : grooveOutlines(view as GrooveView, radius);
+  const isOneSided = 'isOneSided' in view.shape && view.shape.isOneSided;
+  const work = operation.work.find((w) => w.label === view.label) ?? operation.work[0];
+  const { more } = outlines;
+  const xs = outlines.rings.flat().map((p) => p[0]);
+  const ys = outlines.rings.flat().map((p) => p[1]);
   const box = [
     Math.min(...xs) - more,
     Math.min(...ys) - more,
@@ -121,11 +155,12 @@ export function drawPlan(view: GrooveView, operation: PlannedOperation): PlanDra
         if (move.feed === 'lead') way.leads += text;
         else way.cuts += text;
       }
-  const [cx, cy] = place(lastCut(work) ?? [middleX, middleY]);
+  const [cx, cy] = place(lastCut(work) ?? outlines.start);
   return {
     k,
-    walls: outlines.map((o) => d(o, !shape.isOneSided)),
-    middle: isRound || shape.isOneSided ? '' : d([...shape.path].flatMap(points), shape.closed),
+    // An area's islands are holes in it.
+    walls: isArea ? [outlines.rings.map((o) => d(o)).join('')] : outlines.rings.map((o) => d(o, !isOneSided)),
+    middle: d(outlines.middle, outlines.isClosed),
     ...way,
     cutter: { x: cx, y: cy, r: radius * k },
   };

@@ -1,0 +1,86 @@
+import { describe, expect, it } from 'vitest';
+import { pocket, topFace } from '../../testing/areas.ts';
+import { grooveRow, movesOf } from '../../testing/grooves.ts';
+import { endMill, made } from '../../testing/fixtures.ts';
+
+const own = (...list: ReturnType<typeof endMill>[]) => list.map((t) => ({ ...t, rampAngleDeg: 5 }));
+const clear = (
+  feature = pocket(),
+  typed: Record<string, number | string> = {},
+  tools: Parameters<typeof grooveRow>[1] = {},
+) => grooveRow(feature, { method: 'pocket', typed: { 'area-mill': typed }, ...tools });
+
+describe('a pocket is cleared', () => {
+  it('by the widest cutter that its smallest corner lets in', () => {
+    const row = clear();
+    expect(row.reasons).toEqual([]);
+    const { tool, work } = made(row, 'area-mill');
+    expect(tool.diameter).toBe(12);
+    expect(work[0]).toMatchObject({ z: -9, entryZ: 0, metalZ: 0 });
+    expect(made(clear(pocket({ cornerRadius: 4 })), 'area-mill').tool.diameter).toBe(8);
+  });
+
+  it('in layers of what is typed, the last on the floor, its walls once more for each spring pass', () => {
+    const layers = (typed: Record<string, number>): number[] => [
+      ...new Set(
+        movesOf(made(clear(pocket(), typed), 'area-mill')).flatMap((m) =>
+          m.feed === 'cut' ? [m.to[2]] : [],
+        ),
+      ),
+    ];
+    expect(layers({ perPass: 3 })).toEqual([-3, -6, -9]);
+    expect(layers({ perPass: 9 })).toEqual([-9]);
+    const finish = (typed: Record<string, number>): number =>
+      movesOf(made(clear(pocket(), typed), 'area-mill')).filter((m) => m.feed === 'finish').length;
+    expect(finish({ finishStock: 0 })).toBe(0);
+    expect(finish({ springPasses: 1 })).toBeGreaterThan(finish({}));
+  });
+
+  it('down a way no steeper than the cutter may', () => {
+    let at = [0, 0, Infinity];
+    for (const m of movesOf(made(clear(), 'area-mill'))) {
+      const way = m.kind === 'line' ? Math.hypot(m.to[0] - at[0]!, m.to[1] - at[1]!) : Infinity;
+      if (m.feed === 'ramp' && m.kind === 'line')
+        expect(at[2]! - m.to[2]).toBeLessThanOrEqual(way * Math.tan((5.01 * Math.PI) / 180));
+      at = [...m.to];
+    }
+  });
+
+  it('deeper where that is typed, and further than the exit where it goes through', () => {
+    expect(made(clear(pocket(), { depth: 7.5 }), 'area-mill').work[0]!.z).toBe(-7.5);
+    const through = pocket({ bottom: 'open', at: [50, 40, 0] });
+    expect(made(clear(through, { breakThrough: 0.8 }), 'area-mill').work[0]!.z).toBeCloseTo(-9.8, 9);
+  });
+
+  it('a layer that is deeper than the flutes is an error, before any code', () => {
+    const row = clear(pocket(), { perPass: 50 });
+    expect(row.remarks.map((r) => r.rule)).toContain('pass-too-deep');
+  });
+
+  it('a sharp corner is said, and cut with a small cutter', () => {
+    const row = clear(pocket({ cornerRadius: 0 }));
+    expect(made(row, 'area-mill').tool.diameter).toBeLessThanOrEqual(10);
+    expect(row.remarks.map((r) => r.rule)).toContain('sharp-corner');
+  });
+
+  it('not at all where no cutter is narrow enough, or none reaches: with the reason', () => {
+    const wide = clear(pocket({ cornerRadius: 3 }), {}, { tools: own(endMill(70, 12)) });
+    expect(wide.operations).toEqual([]);
+    expect(wide.reasons.join()).toMatch(/up to ⌀6/);
+    const short = clear(pocket(), {}, { tools: own(endMill(70, 10, 6)) });
+    expect(short.reasons.join()).toMatch(/6 mm of flute|the longest has 6 mm/);
+  });
+});
+
+describe('a face is milled', () => {
+  it('by the widest cutter, from edge to edge', () => {
+    const row = grooveRow(topFace(), { method: 'face', tools: own(endMill(70, 20), endMill(71, 8)) });
+    expect(row.reasons).toEqual([]);
+    const operation = made(row, 'face-mill');
+    expect(operation.tool.diameter).toBe(20);
+    const xs = movesOf(operation).map((m) => m.to[0]);
+    // The made-up part is 100 long, its zero in the middle.
+    expect(Math.max(...xs) - operation.tool.diameter / 2).toBeGreaterThan(50);
+    expect(Math.min(...xs) + operation.tool.diameter / 2).toBeLessThan(-50);
+  });
+});
