@@ -119,7 +119,10 @@ export const filled = (r: Region): Region => ({ paths: piecesOf(r).map((p) => fi
 
 /** A region's borders as closed chains of lines and arcs, with the region on their left. */
 export const bordersOf = (r: Region): Segment[][] =>
-  r.paths.map((p) => fitPoints([...toPlane(p), at(toPlane(p), 0)], FIT));
+  r.paths.map((p) => {
+    const points = toPlane(p);
+    return fitPoints([...points, first(points)], FIT);
+  });
 
 /** The box round a region, X and Y, low then high; null where it is empty. */
 export function boxOf({ paths }: Region): [number, number, number, number] | null {

@@ -159,11 +159,14 @@ function shortTurn(c: Vec2, p: Vec2, q: Vec2): number {
   return Math.atan2(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1]);
 }
 
+/** Cells of one column of places, at most: what a whole number holds. */
+const ROW = 2 ** 26;
+
 /** Sides put end to end into closed loops; what does not close is left out. */
 export function chained<S extends { from: Vec2; to: Vec2 }>(sides: readonly S[]): S[][] {
-  const key = ([x, y]: Vec2, dx: number, dy: number): string =>
-    `${Math.round(x / SAME) + dx},${Math.round(y / SAME) + dy}`;
-  const starts = new Map<string, number[]>();
+  const key = ([x, y]: Vec2, dx: number, dy: number): number =>
+    (Math.round(x / SAME) + dx) * ROW + Math.round(y / SAME) + dy;
+  const starts = new Map<number, number[]>();
   sides.forEach((s, i) => {
     const k = key(s.from, 0, 0);
     const list = starts.get(k);
@@ -174,12 +177,15 @@ export function chained<S extends { from: Vec2; to: Vec2 }>(sides: readonly S[])
   const next = (p: Vec2): number => {
     let best = -1;
     let away = SAME;
-    for (let dx = -1; dx <= 1; dx++)
-      for (let dy = -1; dy <= 1; dy++)
-        for (const i of starts.get(key(p, dx, dy)) ?? []) {
-          const d = distance2(at(sides, i).from, p);
-          if (used[i] === 0 && d < away) [best, away] = [i, d];
-        }
+    const look = (dx: number, dy: number): void => {
+      for (const i of starts.get(key(p, dx, dy)) ?? []) {
+        const d = distance2(sides[i]!.from, p);
+        if (used[i] === 0 && d < away) [best, away] = [i, d];
+      }
+    };
+    look(0, 0);
+    // Nearly always it is there to the last digit; else it may lie over the border of its cell.
+    if (best < 0) for (let dx = -1; dx <= 1; dx++) for (let dy = -1; dy <= 1; dy++) look(dx, dy);
     return best;
   };
   const out: S[][] = [];

@@ -16,6 +16,8 @@ import type { Move, Pass } from '../work.ts';
 const CLEARED = 0.94;
 /** A way down is at least so many cutters long: a shorter one would be all but a plunge. */
 const LEAST_WAY = 1.5;
+/** What a way may lie off its room's border, mm. */
+const SLACK = 0.01;
 /** A straight way from one ring to the next is no longer than so many steps. */
 const FAR = 2.2;
 
@@ -48,13 +50,14 @@ interface Nest {
 /** All moves that clear an area layer by layer, each from the inside out. Empty where the cutter has no room in it. */
 export function clearClosed(cut: ClosedCut): Pass[] {
   const nests = nestsOf(cut.room, cut);
+  const slack = grown(cut.room, SLACK);
   const n = stepsDown(cut.top, cut.floor, cut.perLayer);
   const out: Pass[] = [];
   for (const nest of nests) {
     let from = cut.top + cut.above;
     for (let i = 1; i <= n; i++) {
       const z = cut.top + ((cut.floor - cut.top) * i) / n;
-      const layer = new Layer(cut, from, z);
+      const layer = new Layer(cut, slack, from, z);
       layer.clear(nest);
       out.push(...layer.passes);
       from = z;
@@ -79,6 +82,8 @@ class Layer {
 
   constructor(
     private readonly cut: ClosedCut,
+    /** Its room, with what the fitted arcs may lie off its border. */
+    private readonly slack: Region,
     private readonly from: number,
     private readonly z: number,
   ) {}
@@ -148,9 +153,8 @@ class Layer {
   }
 
   private isClearWay(a: Vec2, b: Vec2): boolean {
-    const slack = grown(this.cut.room, 0.01);
     return [0.2, 0.4, 0.6, 0.8].every((t) =>
-      isIn(slack, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])]),
+      isIn(this.slack, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])]),
     );
   }
 

@@ -1,0 +1,49 @@
+import { grown, regionOf } from '@yellow-pin/core/geometry/region';
+import type { Segment, Vec2 } from '@yellow-pin/core/geometry/path';
+import { clearClosed } from '@yellow-pin/core/motion/areas/clear';
+import { grown as timed, type Line } from './growth.ts';
+
+/** Pieces of a pocket's border. */
+const PIECES = [200, 400, 800] as const;
+
+/** A pocket whose wall goes in and out in n lines and arcs, about as large for every n. */
+function wavy(n: number): Segment[] {
+  const teeth = n / 2;
+  const radius = 90;
+  const at = (i: number): Vec2 => {
+    const a = (2 * Math.PI * i) / n;
+    return [radius * Math.cos(a), radius * Math.sin(a)];
+  };
+  return Array.from({ length: n }, (_, i): Segment => {
+    const [from, to] = [at(i), at((i + 1) % n)];
+    if (i % 2 === 0) return { kind: 'line', from, to };
+    const turn = (2 * Math.PI) / (2 * teeth);
+    return { kind: 'arc', from, to, centre: [0, 0], radius, turn };
+  });
+}
+
+/** How long it takes to plan the clearing of a pocket, and how that grows with the pieces of its border. */
+export const areaLines = (): Promise<Line[]> =>
+  timed(
+    'a pocket cleared: lines and arcs of its wall',
+    0.8,
+    (n) => {
+      const area = regionOf([wavy(n)]);
+      return () => {
+        const passes = clearClosed({
+          room: grown(area, -5.2),
+          diameter: 10,
+          stepover: 4.5,
+          r: 2,
+          top: 0,
+          floor: -12,
+          perLayer: 5,
+          ramp: 3,
+          above: 0.5,
+          isClimb: true,
+        });
+        if (passes.length === 0) throw new Error('nothing was cleared');
+      };
+    },
+    { sizes: PIECES },
+  );
