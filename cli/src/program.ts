@@ -16,7 +16,7 @@ import { withDrawerLoaded } from '@yellow-pin/core/job/magazine';
 import { metalOf, withMetal } from '@yellow-pin/core/job/prove-metal';
 import type { MetalProof } from '@yellow-pin/core/metal/prove-metal';
 import { produceJob, type ProducedJob } from '@yellow-pin/core/job/produce';
-import { FAMILY_WORDS } from '@yellow-pin/core/methods/schema';
+import { FAMILY_WORDS, isGrooveFamily } from '@yellow-pin/core/methods/schema';
 import { SHIPPED_METHODS } from '@yellow-pin/core/methods/shipped';
 import { withAccepted } from '@yellow-pin/core/proof/accepted';
 import { proofSummary } from '@yellow-pin/core/proof/summary';
@@ -219,12 +219,12 @@ function applyCallouts(plan: Plan, features: Feature[], parsed: Arguments): void
   }
 }
 
-/** What a method may be chosen for: holes, slots, grooves and channels. */
+/** What a method may be chosen for: holes, slots, grooves, channels and areas. */
 const canBeMade = (f: Feature): boolean => f.family in FAMILY_WORDS;
 
 /** How wide a slot, groove or channel is, mm; null for anything else. */
 const grooveWidth = (f: Feature): number | null =>
-  'mouthWidth' in f ? f.mouthWidth : 'width' in f && canBeMade(f) ? f.width : null;
+  'mouthWidth' in f ? f.mouthWidth : 'width' in f && isGrooveFamily(f.family) ? f.width : null;
 
 function applyMethods(plan: Plan, features: Feature[], library: Library, parsed: Arguments): void {
   const all = [...library.methods, ...SHIPPED_METHODS];

@@ -69,6 +69,22 @@ describe('from a sawn block', () => {
     expect(order.indexOf('area-mill')).toBeLessThan(order.indexOf('drill'));
   }, 60_000);
 
+  it('an outline over a vise is milled as far down as its jaws let it, and the rest said in lengths', async () => {
+    const body = prism(rectangle(90, 60, 6, 45, 30), 0, -30);
+    const trial = await jobOfText(await stepText([body], 'held'), {
+      change: (p, features) => {
+        inBlock(3)(p, features);
+        const vise = { sides: 'front-back', grip: 8, jawHeight: 30, jawWidth: 100 } as const;
+        p.setups = p.setups.slice(0, 1).map((s) => ({ ...s, holding: { ...s.holding, vise } }));
+      },
+    });
+    const outline = trial.job.rows.find((r) => r.size.family === 'outline')!;
+    // The block stands from Z -36 to 0; its jaws reach up to -28.
+    expect(outline.operations[0]!.work[0]!.z).toBeCloseTo(-27, 6);
+    expect(outline.remarks.find((r) => r.rule === 'over-the-holding')?.message).toMatch(/6 mm of its height/);
+    expect(errors(proved(trial).checks)).toEqual([]);
+  }, 60_000);
+
   it('a sharp inside corner is milled as far as a round cutter goes, and said', async () => {
     const body = cutAll(box([0, 0, -30], [90, 60, 0]), [box([50, 30, -12], [91, 61, 1])]);
     const trial = await jobOfText(await stepText([body], 'sharp'), { change: inBlock(3) });

@@ -33,7 +33,8 @@ export interface AreaWay {
 }
 
 /** What is cut at one area: its passes, and how low the tip goes; or why that cannot be. */
-export type AreaPasses = { passes: readonly Pass[]; floor: number } | { missing: string };
+export type AreaPasses =
+  { passes: readonly Pass[]; floor: number; remarks?: readonly Remark[] } | { missing: string };
 
 /** Asks how areas are cut, has each one's passes made, and looks whether the tool's whole outline has room on all of them. */
 export function planPasses(
@@ -70,6 +71,7 @@ export function planPasses(
         holes: [v.label],
       };
     work.push(own);
+    if (!('missing' in made)) remarks.push(...(made.remarks ?? []));
   }
   return {
     tool,

@@ -16,8 +16,10 @@ import { metalRound, standing } from '../areas/room.ts';
 import { planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
 import type { AreaView } from '../area-view.ts';
 import { finishWalls, wallsOf } from '../areas/walls.ts';
+import type { KeepOutBox } from '../../setup/setup-frame.ts';
+import { KEEP_OUT_ROOM } from '../../space/keep-out.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
-import { Parameters, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
+import { Parameters, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
 
 /** Runs round the part's outline: what stands outside it first, then its wall (handbook, N74). */
 export const wallMillKind: OperationKind = {
@@ -59,7 +61,9 @@ function planOutline(c: KindContext): PlanResult {
     const walls = standing(shape);
     const metal = metalRound(c);
     const top = Math.max(v.entryZ, v.metalZ);
-    const floor = v.entryZ - deep - beyond - (tool.cornerRadius ?? 0);
+    const wanted = v.entryZ - deep - beyond - (tool.cornerRadius ?? 0);
+    const jaws = jawsOver(c, wanted, top);
+    const floor = jaws ? jaws.max[2] + KEEP_OUT_ROOM : wanted;
     const { r, stock, isClimb, stepover } = way;
     const rough = cutTowards({
       walls,
@@ -88,6 +92,25 @@ function planOutline(c: KindContext): PlanResult {
             pastEnd: () => 0,
           });
     if (!finish) return { missing: `its bends are too tight to lead ${tool.description} round it.` };
-    return { passes: [...rough, ...finish], floor };
+    return {
+      passes: [...rough, ...finish],
+      floor,
+      ...(jaws ? { remarks: [overJaws(c, v, jaws, floor)] } : {}),
+    };
   }
 }
+
+/** What of the holding stands higher than the wall is to be milled down to, and lower than the metal: the highest of it. */
+function jawsOver(c: KindContext, floor: number, top: number): KeepOutBox | null {
+  const low = c.space.setup.keepOuts.filter(
+    (k) => k.max[2] + KEEP_OUT_ROOM > floor && k.max[2] + KEEP_OUT_ROOM < top,
+  );
+  return low.reduce<KeepOutBox | null>((a, b) => (a && a.max[2] >= b.max[2] ? a : b), null);
+}
+
+/** The rest is made, and what is left is said in lengths (handbook, N7). */
+const overJaws = (c: KindContext, v: AreaView, jaws: KeepOutBox, floor: number): Remark => ({
+  rule: 'over-the-holding',
+  severity: 'warning',
+  message: `${v.label} is milled down to Z ${c.say(floor)}, over ${jaws.name}: ${c.say(floor - (v.entryZ - v.depth))} of its height stay below that, all round. Hold it lower, or mill the rest from the other side.`,
+});

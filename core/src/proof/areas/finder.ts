@@ -15,7 +15,7 @@ import type { Tool } from '../../tools/schema.ts';
 import { chordsOf, type KnownMotion } from '../chords.ts';
 
 /** A motion belongs to a floor that it comes this near to, mm: below an exit it goes a little farther. */
-const NEAR_FLOOR = 0.3;
+export const NEAR_FLOOR = 0.3;
 const BELOW_EXIT = 1.5;
 /** How far from its wall an outline's cutter may be and still be at it, mm. */
 const BESIDE = 0.5;
@@ -77,8 +77,11 @@ export class AreaFinder {
       for (const share of ALONG) {
         const [x, y, z] = [0, 1, 2].map((k) => at(c.from, k) + share * (at(c.to, k) - at(c.from, k))) as Vec3;
         for (const a of this.grid.near(x, y, tool.diameter / 2)) {
-          const { floor, through } = a.view.shape;
-          const isAtFloor = z <= floor + NEAR_FLOOR && z >= floor - (through ? BELOW_EXIT : NEAR_FLOOR);
+          const { floor, through, side, top } = a.view.shape;
+          // Along an outline's wall it is at work on every level: something may keep it from the lowest.
+          const isAtFloor =
+            z <= (side === 'outside' ? top : floor + NEAR_FLOOR) &&
+            z >= floor - (through ? BELOW_EXIT : NEAR_FLOOR);
           if (isAtFloor && z < (out.get(a) ?? Infinity) && isIn(this.reachOf(a.view, tool), [x, y]))
             out.set(a, z);
         }

@@ -1,3 +1,4 @@
+import { NEAR_FLOOR } from './finder.ts';
 import type { CheckContext } from '../checks/check.ts';
 
 /**
@@ -13,7 +14,11 @@ export function stockBefore(
   const stock = space.stockOver(x, y, 0);
   if (stock === -Infinity) return stock;
   const isMade = (feature: string): boolean =>
-    madeEarlier.has(feature) || milledAreas.some((m) => m.area.view.feature.id === feature && m.line < line);
+    madeEarlier.has(feature) ||
+    milledAreas.some(
+      ({ area: { view }, low, line: at }) =>
+        view.feature.id === feature && at < line && low <= view.shape.floor + NEAR_FLOOR,
+    );
   const levels = space
     .openingsOver(x, y, 0, -Infinity)
     .filter((o) => o.clearsStock && isMade(o.feature))

@@ -3,6 +3,7 @@ import { toolKind } from '../../../../tools/kinds/registry.ts';
 import type { Tool } from '../../../../tools/schema.ts';
 import { chordsOf } from '../../../chords.ts';
 import type { CheckRule, MadeHole } from '../../check.ts';
+import { NEAR_FLOOR } from '../../../areas/finder.ts';
 import { across, down } from './freely.ts';
 import { holding } from './holding.ts';
 import { inGroove } from './in-groove.ts';
@@ -41,7 +42,9 @@ function judged(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): void 
   const inside = isMill(m, tool) ? s.c.finder.at(m, tool) : null;
   // What reaches beyond a hole's wall may be on its way along a groove that runs over it.
   const groove = inside && inside.beyond <= IN_WALL ? null : s.c.grooves.at(m, tool);
-  if (groove || !inside) for (const { area } of s.c.areas.at(m, tool)) s.made.add(area.view.feature.id);
+  if (groove || !inside)
+    for (const { area, z } of s.c.areas.at(m, tool))
+      if (z <= area.view.shape.floor + NEAR_FLOOR) s.made.add(area.view.feature.id);
   if (groove) inGroove(s, m, tool, groove);
   else if (inside) inHole(s, m, tool, inside);
   else if (isSideways(m)) for (const chord of chordsOf(m)) across(s, chord, tool, hole);
