@@ -3,6 +3,7 @@ import type { Material } from '@yellow-pin/core/cutting/material';
 import {
   END_KINDS,
   FAMILY_WORDS,
+  isGrooveFamily,
   FITS,
   isGrooveFamily,
   METHOD_FAMILIES,
@@ -37,6 +38,7 @@ const YES_NO: readonly (readonly [YesNo, yes: string, no: string])[] = [
 export function MethodForm({ method, materials, onChange, isReadOnly = false }: Props) {
   const { when } = method;
   const isOfHoles = !isGrooveFamily(method.family);
+  const isOfGrooves = isGrooveFamily(method.family);
   const set = (part: Conditions): void => onChange({ ...method, when: { ...when, ...part } });
   return (
     <Flex direction="column" gap="12px">
@@ -105,19 +107,23 @@ export function MethodForm({ method, materials, onChange, isReadOnly = false }: 
             />
           </>
         ) : (
+          isOfGrooves && (
+            <Range
+              name="width, mm"
+              range={when.width}
+              isReadOnly={isReadOnly}
+              onChange={(width) => set({ width })}
+            />
+          )
+        )}
+        {(isOfHoles || isOfGrooves) && (
           <Range
-            name="width, mm"
-            range={when.width}
+            name={isOfHoles ? 'depth in diameters' : 'depth in widths'}
+            range={when.ratio}
             isReadOnly={isReadOnly}
-            onChange={(width) => set({ width })}
+            onChange={(ratio) => set({ ratio })}
           />
         )}
-        <Range
-          name={isOfHoles ? 'depth in diameters' : 'depth in widths'}
-          range={when.ratio}
-          isReadOnly={isReadOnly}
-          onChange={(ratio) => set({ ratio })}
-        />
       </Grid>
       {isOfHoles ? (
         <Several
@@ -128,13 +134,15 @@ export function MethodForm({ method, materials, onChange, isReadOnly = false }: 
           onChange={(fit) => set({ fit })}
         />
       ) : (
-        <Several
-          name="ends"
-          all={END_KINDS.map((e) => [e, END_WORDS[e]] as const)}
-          chosen={when.ends}
-          isReadOnly={isReadOnly}
-          onChange={(ends) => set({ ends })}
-        />
+        isOfGrooves && (
+          <Several
+            name="ends"
+            all={END_KINDS.map((e) => [e, END_WORDS[e]] as const)}
+            chosen={when.ends}
+            isReadOnly={isReadOnly}
+            onChange={(ends) => set({ ends })}
+          />
+        )
       )}
       <Several
         name="materials"
