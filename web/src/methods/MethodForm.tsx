@@ -3,8 +3,8 @@ import type { Material } from '@yellow-pin/core/cutting/material';
 import {
   END_KINDS,
   FAMILY_WORDS,
-  isGrooveFamily,
   FITS,
+  isAreaFamily,
   isGrooveFamily,
   METHOD_FAMILIES,
   type Method,
@@ -37,8 +37,8 @@ const YES_NO: readonly (readonly [YesNo, yes: string, no: string])[] = [
 /** A recipe on a form: for which holes it is, and what it does to them. */
 export function MethodForm({ method, materials, onChange, isReadOnly = false }: Props) {
   const { when } = method;
-  const isOfHoles = !isGrooveFamily(method.family);
   const isOfGrooves = isGrooveFamily(method.family);
+  const isOfHoles = !isOfGrooves && !isAreaFamily(method.family);
   const set = (part: Conditions): void => onChange({ ...method, when: { ...when, ...part } });
   return (
     <Flex direction="column" gap="12px">
