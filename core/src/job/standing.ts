@@ -117,8 +117,9 @@ export class Standing {
     };
     for (const [x, y] of places) {
       let open = entryZ;
-      // Stock that stands proud goes down with each area that is milled over the place.
+      // Stock that stands proud goes down with whatever is made right over the place.
       let stock = space.stockOver(x, y, 0);
+      const right = new Set(space.openingsOver(x, y, 0, entryZ).map((o) => o.feature));
       for (const o of space.openingsOver(x, y, OVER_AXIS, entryZ)) {
         if (o.feature === feature.id) continue;
         const size = this.sizeOf.get(o.feature);
@@ -127,7 +128,7 @@ export class Standing {
         if (above) out.above.push({ feature: above, opening: o });
         if (this.rows.isMadeBefore(size, o.feature, k)) {
           open = Math.max(open, o.top);
-          if (o.clearsStock) stock = Math.min(stock, o.bottom);
+          if (right.has(o.feature)) stock = Math.min(stock, o.bottom);
           const container = this.rows.row(size);
           if (container.operations.some((p) => p.setupId === at(this.setups, k).setup.id))
             after.add(size.key);
