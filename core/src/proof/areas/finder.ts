@@ -10,7 +10,7 @@ import { viewArea, type AreaView } from '../../operations/area-view.ts';
 import { metalRound, standing } from '../../operations/areas/room.ts';
 import { areaRegion } from '../../space/areas.ts';
 import type { Space } from '../../space/space.ts';
-import { toolKind } from '../../tools/kinds/registry.ts';
+import { isMilling } from '../grooves/finder.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { chordsOf, type KnownMotion } from '../chords.ts';
 
@@ -113,13 +113,6 @@ export class AreaFinder {
     return region;
   }
 }
-
-const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): boolean =>
-  (m.kind === 'feed' || m.kind === 'arc') &&
-  m.cycle === undefined &&
-  !toolKind(tool.kind).onlyPlunges &&
-  !toolKind(tool.kind).cutsThreads &&
-  !toolKind(tool.kind).onRims;
 
 /** Areas whose floors were milled, one entry for each tool, from what was read. */
 export function milledAreas(

@@ -36,7 +36,7 @@ export const seenGrooves = (job: DerivedJob, setup: DerivedSetup): SeenGroove[] 
   );
 
 /** Fed, and able to cut on its side. */
-const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): boolean =>
+export const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): boolean =>
   (m.kind === 'feed' || m.kind === 'arc') &&
   m.cycle === undefined &&
   !toolKind(tool.kind).onlyPlunges &&
