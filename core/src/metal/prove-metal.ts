@@ -85,7 +85,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     }
     checks.push(...contactChecks(contacts, program, input), ...loads.checks());
     if (metal.part) {
-      const isLast = k === programs.length - 1;
+      const isLast = k === programs.length - 1 && isLastAtWork(job, setup);
       const tiles = tilesToCompare(metal, job, setupId, isLast);
       const compare = compareTiles({
         grid: metal.grid,
@@ -132,6 +132,12 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     cell,
   };
 }
+
+/** Whether no setup after one makes anything: a program may be proved without those of the others. */
+const isLastAtWork = (job: DerivedJob, { setup }: DerivedSetup): boolean =>
+  job.setups
+    .slice(job.setups.findIndex((s) => s.setup.id === setup.id) + 1)
+    .every((s) => s.operations.length === 0);
 
 /** The cones that planned operations leave at holes' rims: a spot breaks an edge that the model has sharp. */
 const wantedCones = (
