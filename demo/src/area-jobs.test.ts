@@ -96,6 +96,31 @@ describe('from a sawn block', () => {
   }, 60_000);
 });
 
+describe('one size', () => {
+  const sizes = async (second: Shape3D): Promise<number> => {
+    const body = cutAll(box([0, 0, -30], [140, 60, 0]), [prism(rectangle(40, 30, 6, 30, 30), 1, -9), second]);
+    const { job } = await jobOfText(await stepText([body], 'two'));
+    return job.rows.filter((r) => r.size.family === 'pocket').length;
+  };
+
+  it('is one shape and one foot: a fillet, or another outline in the same box, is another size', async () => {
+    const plain = prism(rectangle(40, 30, 6, 100, 30), 1, -9);
+    expect(await sizes(plain)).toBe(1);
+    const rounded = (plain.clone() as Shape3D & Rounding).fillet(2, (e) => e.inPlane('XY', -9));
+    expect(await sizes(rounded)).toBe(2);
+    const waisted = plain.clone().cut(prism(rectangle(16, 12, 5.9, 100, 15), 2, -10)) as Shape3D;
+    expect(await sizes(waisted)).toBe(2);
+  });
+});
+
+/** What of a solid's own rounding is asked for here. */
+interface Rounding {
+  fillet(
+    radius: number,
+    edges: (finder: { inPlane(plane: string, at: number): unknown }) => unknown,
+  ): Shape3D;
+}
+
 describe('prepared stock', () => {
   const plate = async (): Promise<string> =>
     stepText(

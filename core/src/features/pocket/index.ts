@@ -16,7 +16,7 @@ import {
 import { boxAlongLongest, cornerRadius, wallRuns } from '../area/rings.ts';
 import { cutsThrough } from '../area/sections.ts';
 import { areaShape } from '../area/shape.ts';
-import { borderCurves, IN_PREPARED_STOCK } from '../area/words.ts';
+import { borderCurves, borderPart, IN_PREPARED_STOCK } from '../area/words.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import { hasFloor } from '../strip/find.ts';
@@ -41,6 +41,7 @@ export const pocketFamily: FeatureFamily<'pocket'> = {
       sizePart(f.width),
       sizePart(f.cornerRadius),
       f.islands,
+      borderPart(f),
       f.bottom === 'open' ? '*' : depthPart(f.depth, anyDepth),
     ].join('|'),
   describe: (f, say) =>

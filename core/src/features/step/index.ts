@@ -12,7 +12,7 @@ import {
 } from '../area/floors.ts';
 import { cornerRadius, wallCount, wallRuns } from '../area/rings.ts';
 import { areaShape } from '../area/shape.ts';
-import { borderCurves, IN_PREPARED_STOCK } from '../area/words.ts';
+import { borderCurves, borderPart, IN_PREPARED_STOCK } from '../area/words.ts';
 import { round, roundVec } from '../round.ts';
 import { depthPart, directionPart, sizePart } from '../sizes.ts';
 import type { StepFeature } from './schema.ts';
@@ -31,7 +31,7 @@ export const stepFamily: FeatureFamily<'step'> = {
       directionPart(f.axis),
       f.walls,
       f.cornerRadius === null ? '-' : sizePart(f.cornerRadius),
-      f.borders.flat().length,
+      borderPart(f),
       depthPart(f.depth, anyDepth),
     ].join('|'),
   describe: (f, say) =>
