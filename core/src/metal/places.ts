@@ -116,7 +116,7 @@ function holeOf(d: Difference, { read, holes }: ReadSetup): string | null {
 /** Metal that reaches no higher is none upon a floor, mm. */
 const AT_FLOOR = 0.02;
 
-/** Where a feature ends, as the setup sees it that makes it; of what a row has no view of anywhere. */
+/** Where a feature ends, seen from the setup that makes it; what a row has no view of ends nowhere. */
 function lowestOf({ row, feature }: { row: Row; feature: string }): number {
   const view = [...row.holes, ...row.grooves, ...row.areas].find((v) => v.feature.id === feature);
   return view ? view.entryZ - view.depth : -Infinity;
@@ -132,13 +132,13 @@ export function placeOf(
   const { setup, read } = program;
   const owner = owners.get(d.cavity ?? d.face) ?? owners.get(holeOf(d, program) ?? '') ?? null;
   const setupId = setup.setup.id;
-  // Metal up to where a feature ends, beside it or below, is stock that another setup takes.
-  if (d.kind === 'left-over' && owner && !isLast && d.at[2] < lowestOf(owner) + AT_FLOOR) return null;
   // Where stock stood proud all that no setup was to take is to be gone in the end.
   const isAll = isLast && setup.frame.body.standsProud;
   const home = owner && homeOf(owner.row);
   const isDue = home === null ? isAll : home === setupId;
   if (d.kind === 'left-over' && !isDue) return null;
+  // Metal up to where a feature ends, beside it or below, is stock that another setup takes.
+  if (d.kind === 'left-over' && owner && !isLast && d.at[2] < lowestOf(owner) + AT_FLOOR) return null;
   const motion = d.motion === null ? null : read.motions[d.motion];
   return {
     kind: d.kind,

@@ -7,8 +7,9 @@ const LEAF = 4;
 /** Numbers a node takes: box in X and Y (4), its highest Z, first and last triangle, place of its right child (0: a leaf). */
 const NODE = 8;
 
-/** How many places are kept. */
+/** How many places are kept, and how many cuts. */
 const KEPT = 100_000;
+const KEPT_SECTIONS = 200;
 
 /** How high a part's surface stands, looked at from a setup's direction. */
 export interface Heights {
@@ -18,7 +19,7 @@ export interface Heights {
   along(ax: number, ay: number, bx: number, by: number, r: number, floor: number): number;
   /** Highest Z above `floor` between `inner` and `outer` of the point; -Infinity where nothing is. */
   ring(x: number, y: number, inner: number, outer: number, floor: number): number;
-  /** The surface cut at a level: closed runs of points. Looks at all triangles. */
+  /** The surface cut at a level: closed runs of points. Looks at all triangles once; kept, since every change of a plan asks again. */
   section(level: number): Vec2[][];
   /** Highest Z within `r` of the point, whatever its height; kept, since every tool of a size asks for the same place. */
   column(x: number, y: number, r: number): number;
@@ -38,6 +39,7 @@ class HeightTree implements Heights {
   private readonly order: Uint32Array;
   private readonly nodes: Float64Array;
   private readonly columns = new Map<string, number>();
+  private readonly sections = new Map<number, Vec2[][]>();
   private used = 0;
   private readonly stack = new Uint32Array(256);
   // The region asked for, kept here so that a query makes no garbage.
@@ -77,13 +79,18 @@ class HeightTree implements Heights {
   }
 
   section(level: number): Vec2[][] {
+    const known = this.sections.get(level);
+    if (known) return known;
     const { xyz } = this;
     const sides: { from: Vec2; to: Vec2 }[] = [];
     for (let t = 0; t < xyz.length; t += 9) {
       const cut = cutOfTriangle(xyz, t, level);
       if (cut) sides.push(cut);
     }
-    return chained(sides).map((loop) => loop.map((s) => s.from));
+    const rings = chained(sides).map((loop) => loop.map((s) => s.from));
+    if (this.sections.size >= KEPT_SECTIONS) this.sections.clear();
+    this.sections.set(level, rings);
+    return rings;
   }
 
   get top(): number {

@@ -108,6 +108,16 @@ describe('a closed area', () => {
     );
   });
 
+  it('keeps no core in its middle, however far apart its ways are', () => {
+    for (const share of [0.45, 0.6, 0.75, 0.9])
+      for (let radius = 6; radius < 24; radius += 0.7) {
+        const room = grown(regionOf([circle([0, 0], radius)]), -5);
+        const passes = clearClosed({ ...CLOSED, room, diameter: 10, stepover: share * 10 });
+        const places = placesIn(grown(room, 5), 0.05, [-radius, -radius, radius, radius]);
+        expect(farthest(passes, places, -7)).toBeLessThanOrEqual(5.02);
+      }
+  });
+
   it('is gone down into no steeper than the cutter may, layer by layer', () => {
     const room = grown(boxRegion([0, 0], [60, 40]), -5);
     const passes = clearClosed({ ...CLOSED, room, diameter: 10, stepover: 4.5 });
@@ -134,7 +144,6 @@ const OPEN: Omit<OpenCut, 'walls' | 'area' | 'metal'> = {
   top: 0,
   floor: -6,
   perLayer: 3,
-  above: 0.5,
   isClimb: true,
 };
 

@@ -1,4 +1,4 @@
-import { bordersOf, grown, isEmpty, isIn, piecesOf, type Region } from '../../geometry/region.ts';
+import { bordersOf, grown, isIn, piecesOf, without, type Region } from '../../geometry/region.ts';
 import {
   distance2,
   reversePath,
@@ -9,7 +9,7 @@ import {
 } from '../../geometry/path.ts';
 import { at, first } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../grooves/chain.ts';
-import { fallAt, stepsDown, wayOf, windDown } from '../grooves/ramp.ts';
+import { fallAt, levelsDown, wayOf, windDown } from '../grooves/ramp.ts';
 import type { Move, Pass } from '../work.ts';
 
 /** A ring nearer than this to what is left within it clears that too: of the cutter's radius. */
@@ -51,12 +51,10 @@ interface Nest {
 export function clearClosed(cut: ClosedCut): Pass[] {
   const nests = nestsOf(cut.room, cut);
   const slack = grown(cut.room, SLACK);
-  const n = stepsDown(cut.top, cut.floor, cut.perLayer);
   const out: Pass[] = [];
   for (const nest of nests) {
     let from = cut.top + cut.above;
-    for (let i = 1; i <= n; i++) {
-      const z = cut.top + ((cut.floor - cut.top) * i) / n;
+    for (const z of levelsDown(cut.top, cut.floor, cut.perLayer)) {
       const layer = new Layer(cut, slack, from, z);
       layer.clear(nest);
       out.push(...layer.passes);
@@ -70,8 +68,10 @@ function nestsOf(room: Region, cut: ClosedCut): Nest[] {
   return piecesOf(room).map((piece) => {
     // Round its outer border with the wall on the right, as a spindle that turns clockwise climbs.
     const rings = bordersOf(piece).map((r) => (cut.isClimb ? r : reversePath(r)));
-    const isLast = isEmpty(grown(piece, (-CLEARED * cut.diameter) / 2));
-    return { rings, inner: isLast ? [] : nestsOf(grown(piece, -cut.stepover), cut) };
+    const within = grown(piece, -cut.stepover);
+    // Where ways are far apart a core may stand between the last of them and the middle: it has a way of its own.
+    const core = without(grown(piece, (-CLEARED * cut.diameter) / 2), grown(within, cut.diameter / 2));
+    return { rings, inner: [...nestsOf(within, cut), ...nestsOf(core, cut)] };
   });
 }
 

@@ -19,7 +19,7 @@ import {
 } from '../../geometry/path.ts';
 import { first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../grooves/chain.ts';
-import { stepsDown } from '../grooves/ramp.ts';
+import { levelsDown } from '../grooves/ramp.ts';
 import type { Pass } from '../work.ts';
 import { begunNear } from './clear.ts';
 
@@ -43,7 +43,6 @@ export interface OpenCut {
   top: number;
   floor: number;
   perLayer: number;
-  above: number;
   isClimb: boolean;
 }
 
@@ -65,7 +64,7 @@ export function waysTowards({
   stepover,
   stock,
   isClimb,
-}: Omit<OpenCut, 'r' | 'top' | 'floor' | 'perLayer' | 'above'>): BesideWalls[][] {
+}: Omit<OpenCut, 'r' | 'top' | 'floor' | 'perLayer'>): BesideWalls[][] {
   const radius = diameter / 2;
   // Out beyond all metal: there the cutter comes down.
   const room = grown(metal, radius + OUTSIDE);
@@ -88,11 +87,9 @@ export const OUTSIDE = 1;
 /** Layers of such ways: each from outside, along, and out again. */
 export function cutTowards(cut: OpenCut): Pass[] {
   const ways = waysTowards(cut);
-  const n = stepsDown(cut.top, cut.floor, cut.perLayer);
   const fed: Fed = { feed: 'cut', cutter: cut.diameter, side: cut.isClimb ? 'right' : 'left' };
   const out: Pass[] = [];
-  for (let i = 1; i <= n; i++) {
-    const z = cut.top + ((cut.floor - cut.top) * i) / n;
+  for (const z of levelsDown(cut.top, cut.floor, cut.perLayer))
     for (const distance of ways)
       for (const way of distance) {
         const path = way.closed ? wayIn(way.path, cut) : way.path;
@@ -102,7 +99,6 @@ export function cutTowards(cut: OpenCut): Pass[] {
           moves: [lineTo(start, z, 'lead'), ...alongChain(path, z, z, fed)],
         });
       }
-  }
   return out;
 }
 

@@ -1,6 +1,6 @@
 import { bordersOf, chainPoints, type Region } from '../../geometry/region.ts';
 import type { Vec2 } from '../../geometry/path.ts';
-import { stepsDown } from '../grooves/ramp.ts';
+import { levelsDown } from '../grooves/ramp.ts';
 import { lineTo } from '../grooves/chain.ts';
 import type { Move, Pass } from '../work.ts';
 import { OUTSIDE } from './towards.ts';
@@ -36,10 +36,8 @@ export function zigzag({ metal, diameter, stepover, r, top, floor, perLayer, isO
   const lines = Array.from({ length: n }, (_, i) =>
     n === 1 ? (b0 + b1) / 2 : b0 - diameter / 4 + diameter / 2 + i * step,
   );
-  const layers = stepsDown(top, floor, perLayer);
   const passes: Pass[] = [];
-  for (let k = 1; k <= layers; k++) {
-    const z = top + ((floor - top) * k) / layers;
+  for (const z of levelsDown(top, floor, perLayer)) {
     let moves: Move[] = [];
     lines.forEach((b, i) => {
       const isBack = !isOneWay && i % 2 === 1;

@@ -13,6 +13,13 @@ const levelsBetween =
   (i: number): number =>
     i >= n ? to : from + ((to - from) * i) / n;
 
+/** Levels of layers, from the highest down to the last, each no more than `most` below the one before. */
+export function levelsDown(from: number, to: number, most: number): number[] {
+  const n = stepsDown(from, to, most);
+  const level = levelsBetween(from, to, n);
+  return Array.from({ length: n }, (_, i) => level(i + 1));
+}
+
 /** Angle of a ramp that falls so much along a way, degrees: atan(fall / way). */
 export const rampAngleDeg = (fall: number, way: number): number => (Math.atan(fall / way) * 180) / Math.PI;
 

@@ -1,6 +1,6 @@
 import { cornerRadius } from '../../features/area/rings.ts';
 import { grown, without, type Region } from '../../geometry/region.ts';
-import { first } from '../../lists.ts';
+import { first, got } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
 import { cutTowards } from '../../motion/areas/towards.ts';
 import type { Pass } from '../../motion/work.ts';
@@ -9,15 +9,7 @@ import type { Tool } from '../../tools/schema.ts';
 import type { AreaView } from '../area-view.ts';
 import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
 import { Parameters, type KindContext, type PlanResult, type Remark } from '../kind.ts';
-import {
-  ABOVE,
-  BREAK_THROUGH,
-  FLUTE_SHARE,
-  sharpCorner,
-  USUAL_RAMP,
-  wallLevels,
-  cutterFor,
-} from './numbers.ts';
+import { ABOVE, BREAK_THROUGH, sharpCorner, USUAL_RAMP, wallLevels, cutterFor } from './numbers.ts';
 import { planPasses, type AreaPasses, type AreaWay } from './planned.ts';
 import { reachesAll, roomIn } from './room.ts';
 import { finishWalls, pastMetal, wallsOf } from './walls.ts';
@@ -61,14 +53,7 @@ function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): Chosen {
       ? Math.abs((t.cornerRadius ?? 0) - foot) <= SAME_CORNER
       : shape.through || (t.cornerRadius ?? 0) <= SAME_CORNER;
   const mills = { ...c, tools: c.tools.filter((t) => t.kind !== 'end-mill' || isCornered(t)) };
-  // Of the first alone: all of a size have one shape.
-  const own = areaRegion(shape);
-  const walls =
-    shape.side === 'open'
-      ? wallsAbout((z) => c.space.sectionAt(z), first(c.areas).entryZ - deep, foot)
-      : null;
-  const roomFor = (radius: number): Region =>
-    walls ? without(grown(own, radius), grown(walls, radius)) : roomIn(own, radius, 0);
+  const rooms = new Map(c.areas.map((v) => [v.label, roomsOf(c, v, deep)]));
   const deepIn = (v: AreaView): number => v.metalZ - v.entryZ + deep + beyond;
   return chooseAmong(mills, cutterFor(corner), c.areas, {
     inMetal: (_, v) => deepIn(v),
@@ -76,11 +61,24 @@ function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): Chosen {
       const short = shortOf(c, t, v.label, deepIn(v), v.metalZ - v.entryZ);
       if (short) return short;
       const radius = t.diameter / 2;
+      const { own, roomFor } = got(rooms, v.label);
       return reachesAll(own, roomFor(radius), radius, corner === 0)
         ? null
         : `${v.label}: ${t.description} does not get everywhere in it: it is too narrow somewhere. Add a narrower one.`;
     },
   });
+}
+
+/** An area, and where a cutter's centre may be over it when its walls are touched. */
+function roomsOf(
+  c: KindContext,
+  { shape, entryZ }: AreaView,
+  deep: number,
+): { own: Region; roomFor(radius: number): Region } {
+  const own = areaRegion(shape);
+  if (shape.side === 'closed') return { own, roomFor: (radius) => roomIn(own, radius, 0) };
+  const walls = wallsAbout((z) => c.space.sectionAt(z), entryZ - deep, shape.floorRadius);
+  return { own, roomFor: (radius) => without(grown(own, radius), grown(walls, radius)) };
 }
 
 function passesOf(
@@ -94,9 +92,8 @@ function passesOf(
   const radius = tool.diameter / 2;
   const top = Math.max(v.entryZ, v.metalZ);
   const floor = v.entryZ - deep - beyond - (shape.through ? (tool.cornerRadius ?? 0) : 0);
-  const { stock, stepover, isClimb, r, rounds } = way;
-  const perLayer = Math.min(way.perLayer, FLUTE_SHARE * tool.fluteLength);
-  const common = { diameter: tool.diameter, stepover, r, top, floor, perLayer, above: ABOVE, isClimb };
+  const { stock, stepover, isClimb, r, rounds, perLayer } = way;
+  const common = { diameter: tool.diameter, stepover, r, top, floor, perLayer, isClimb };
   const own = areaRegion(shape);
   const isClosed = shape.side === 'closed';
   const walls = isClosed ? null : wallsAbout((z) => c.space.sectionAt(z), floor, shape.floorRadius);
@@ -106,6 +103,7 @@ function passesOf(
     : clearClosed({
         ...common,
         room: roomIn(own, radius, stock),
+        above: ABOVE,
         ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
       });
   if (rough.length === 0) return { missing: `${tool.description} has no room in it.` };

@@ -52,6 +52,12 @@ describe('a pocket is cleared', () => {
     expect(made(clear(through, { breakThrough: 0.8 }), 'area-mill').work[0]!.z).toBeCloseTo(-9.8, 9);
   });
 
+  it('as deep a layer as is typed, up to the whole flute', () => {
+    const row = clear(pocket(), { perPass: 9 }, { tools: own(endMill(70, 10, 9.2)) });
+    const cuts = movesOf(made(row, 'area-mill')).filter((m) => m.feed === 'cut');
+    expect(new Set(cuts.map((m) => m.to[2]))).toEqual(new Set([-9]));
+  });
+
   it('a layer that is deeper than the flutes is an error, before any code', () => {
     const row = clear(pocket(), { perPass: 50 });
     expect(row.remarks.map((r) => r.rule)).toContain('pass-too-deep');

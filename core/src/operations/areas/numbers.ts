@@ -1,4 +1,4 @@
-import { stepsDown } from '../../motion/grooves/ramp.ts';
+import { levelsDown } from '../../motion/grooves/ramp.ts';
 import type { KindContext, Remark } from '../kind.ts';
 import type { ToolNeed } from '../../tools/find.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -29,8 +29,7 @@ export const AREA_CHOICES = { cutting: ['climb', 'conventional'] } as const;
 
 /** Levels at which a wall is finished, from the highest down: a long cutter bends where it takes all of it in one go. */
 export function wallLevels(top: number, floor: number, tool: Tool): number[] {
-  const n = stepsDown(top, floor, Math.min(FLUTE_SHARE * tool.fluteLength, ONE_ROUND * tool.diameter));
-  return Array.from({ length: n }, (_, i) => top + ((floor - top) * (i + 1)) / n);
+  return levelsDown(top, floor, Math.min(FLUTE_SHARE * tool.fluteLength, ONE_ROUND * tool.diameter));
 }
 
 /** No wider a cutter is taken where an inside corner is sharp, mm: its radius stays there. */

@@ -8,7 +8,7 @@ import { cuttingNumbers } from '../cutting-numbers.ts';
 import { LEAD_SHARE } from '../grooves/planned.ts';
 import { aboveFoot } from '../grooves/reach.ts';
 import type { KindContext, Parameters, PlanResult, Remark } from '../kind.ts';
-import { AREA_CHOICES, FINISH_STOCK, STEPOVER } from './numbers.ts';
+import { AREA_CHOICES, FINISH_STOCK, FLUTE_SHARE, STEPOVER } from './numbers.ts';
 
 /** A cutter at least this wide, of the one that is taken, may stand in for it. */
 const NEARLY_AS_WIDE = 0.75;
@@ -42,11 +42,16 @@ export function planPasses(
   parameters: Parameters,
   { tool, others }: { tool: Tool; others: readonly Tool[] },
   passesOf: (view: AreaView, way: AreaWay) => AreaPasses,
-  { hasWalls = true, remarks: before = [] }: { hasWalls?: boolean; remarks?: readonly Remark[] } = {},
+  {
+    hasWalls = true,
+    mostDown = Infinity,
+    remarks: before = [],
+  }: { hasWalls?: boolean; /** Usual for it, mm. */ mostDown?: number; remarks?: readonly Remark[] } = {},
 ): PlanResult {
   const remarks: Remark[] = [...before];
   const full = fullWidthCut(c.material, tool);
-  const usual = Math.max(0.05, Math.floor(20 * full.depth) / 20);
+  const most = Math.min(full.depth, mostDown, FLUTE_SHARE * tool.fluteLength);
+  const usual = Math.max(0.05, Math.floor(20 * most) / 20);
   const perLayer = Math.max(0.01, parameters.length('perPass', 'down a layer', usual, 'method'));
   const walls = hasWalls ? askWalls(parameters, tool) : NO_WALLS;
   if (perLayer > tool.fluteLength + 1e-6)

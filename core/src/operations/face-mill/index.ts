@@ -2,7 +2,7 @@ import { grown, isEmpty, NOWHERE, without, type Region } from '../../geometry/re
 import { first } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
 import { zigzag } from '../../motion/areas/zigzag.ts';
-import { ABOVE, FLUTE_SHARE, USUAL_RAMP } from '../areas/numbers.ts';
+import { ABOVE, USUAL_RAMP } from '../areas/numbers.ts';
 import { planPasses } from '../areas/planned.ts';
 import { metalRound } from '../areas/room.ts';
 import { areaRegion, standingAbove } from '../../space/areas.ts';
@@ -39,8 +39,8 @@ function planFace(c: KindContext): PlanResult {
   // What stands higher beside it is kept clear of; upon the highest of all there is nothing but stock.
   const isHighest = view.entryZ >= part.max[2] - HIGHEST;
   const walls = isHighest ? NOWHERE : standingAbove((z) => c.space.sectionAt(z), view.entryZ);
-  const levelOf = (v: AreaView): Region =>
-    isHighest && body.standsProud ? metalRound(c) : areaRegion(v.shape);
+  /** What the highest of all is milled over. */
+  const levelOf = (v: AreaView): Region => (body.standsProud ? metalRound(c) : areaRegion(v.shape));
   const roomOf = (t: Tool, v: AreaView): Region =>
     without(grown(areaRegion(v.shape), t.diameter / 4), grown(walls, t.diameter / 2 + BESIDE_WALLS));
   const found = chooseAmong(c, { kind: 'end-mill', widest: true }, c.areas, {
@@ -71,7 +71,7 @@ function planFace(c: KindContext): PlanResult {
         r,
         top: v.metalZ,
         floor,
-        perLayer: Math.min(perLayer, MOST_DOWN, FLUTE_SHARE * tool.fluteLength),
+        perLayer,
         diameter: tool.diameter,
         stepover: (1 - overlap) * tool.diameter,
       };
@@ -80,13 +80,12 @@ function planFace(c: KindContext): PlanResult {
         : clearClosed({
             ...cut,
             room: roomOf(tool, v),
-            stepover: Math.min(cut.stepover, 0.45 * tool.diameter),
             above: ABOVE,
             isClimb: true,
             ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
           });
       return { passes, floor };
     },
-    { hasWalls: false },
+    { hasWalls: false, mostDown: MOST_DOWN },
   );
 }

@@ -11,7 +11,7 @@ import {
   sidesOf,
   type Middle,
 } from '../../motion/grooves/loops.ts';
-import { fallAt, rampDown, stepsDown, wayOf, windDown } from '../../motion/grooves/ramp.ts';
+import { fallAt, levelsDown, rampDown, wayOf, windDown } from '../../motion/grooves/ramp.ts';
 import { roundWall } from '../../motion/grooves/walls.ts';
 import { woundWall } from '../../motion/grooves/wound-wall.ts';
 import type { Move, Pass } from '../../motion/work.ts';
@@ -152,9 +152,8 @@ class StripMoves {
 
   /** Levels of the layers, from the highest down to the floor. */
   private get levels(): number[] {
-    const { top, floor, perPass } = this.cut;
-    const n = stepsDown(top, floor, perPass);
-    return Array.from({ length: n }, (_, i) => top + ((floor - top) * (i + 1)) / n);
+    const { cut } = this;
+    return levelsDown(cut.top, cut.floor, cut.perPass);
   }
 
   private closed(): boolean {
@@ -225,9 +224,8 @@ class StripMoves {
   }
 
   private wallLevels(): number[] {
-    const { top, floor, wallLayer } = this.cut;
-    const n = stepsDown(top, floor, wallLayer);
-    return Array.from({ length: n }, (_, i) => top + ((floor - top) * (i + 1)) / n);
+    const { cut } = this;
+    return levelsDown(cut.top, cut.floor, cut.wallLayer);
   }
 
   /** Up or down to a level where the cutter stands, which it has cleared already. */
@@ -308,13 +306,11 @@ class StripMoves {
   private circled(step: number): boolean {
     const { cut } = this;
     let from = cut.top + cut.above;
-    const n = stepsDown(cut.top, cut.floor, cut.circleLayer);
     const isOpen = this.isOutside(this.side);
     if (!isOpen) this.moves.push(lineTo(this.at, from, 'lead'));
-    for (let i = 1; i <= n; i++) {
-      const z = cut.top + ((cut.floor - cut.top) * i) / n;
+    for (const [i, z] of levelsDown(cut.top, cut.floor, cut.circleLayer).entries()) {
       if (isOpen) {
-        if (i > 1) this.outTo(this.freeSide, from);
+        if (i > 0) this.outTo(this.freeSide, from);
         this.moves.push(lineTo(this.at, z, 'lead'));
       } else this.rampLayer(from, z);
       const places = placesAlong(this.way, step);

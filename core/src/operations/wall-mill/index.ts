@@ -1,13 +1,11 @@
 import { cornerRadius } from '../../features/area/rings.ts';
 import { without } from '../../geometry/region.ts';
-import { first } from '../../lists.ts';
-import { cutTowards } from '../../motion/areas/towards.ts';
+import { at, first } from '../../lists.ts';
+import { cutTowards, OUTSIDE } from '../../motion/areas/towards.ts';
 import {
   AREA_CHOICES,
   AREA_NUMBERS,
-  ABOVE,
   BREAK_THROUGH,
-  FLUTE_SHARE,
   sharpCorner,
   wallLevels,
   cutterFor,
@@ -16,6 +14,7 @@ import { metalRound, standing } from '../areas/room.ts';
 import { planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
 import type { AreaView } from '../area-view.ts';
 import { finishWalls, wallsOf } from '../areas/walls.ts';
+import type { Tool } from '../../tools/schema.ts';
 import type { KeepOutBox } from '../../setup/setup-frame.ts';
 import { KEEP_OUT_ROOM } from '../../space/keep-out.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
@@ -62,9 +61,9 @@ function planOutline(c: KindContext): PlanResult {
     const metal = metalRound(c);
     const top = Math.max(v.entryZ, v.metalZ);
     const wanted = v.entryZ - deep - beyond - (tool.cornerRadius ?? 0);
-    const jaws = jawsOver(c, wanted, top);
+    const jaws = jawsOver(c, wanted, top, tool);
     const floor = jaws ? jaws.max[2] + KEEP_OUT_ROOM : wanted;
-    const { r, stock, isClimb, stepover } = way;
+    const { r, stock, isClimb, stepover, perLayer } = way;
     const rough = cutTowards({
       walls,
       metal,
@@ -76,8 +75,7 @@ function planOutline(c: KindContext): PlanResult {
       r,
       top,
       floor,
-      perLayer: Math.min(way.perLayer, FLUTE_SHARE * tool.fluteLength),
-      above: ABOVE,
+      perLayer,
     });
     const finish =
       way.rounds === 0
@@ -100,10 +98,14 @@ function planOutline(c: KindContext): PlanResult {
   }
 }
 
-/** What of the holding stands higher than the wall is to be milled down to, and lower than the metal: the highest of it. */
-function jawsOver(c: KindContext, floor: number, top: number): KeepOutBox | null {
+/** What of the holding the cutter would meet on its way round, though it stands lower than the metal: the highest of it. */
+function jawsOver(c: KindContext, floor: number, top: number, tool: Tool): KeepOutBox | null {
+  const { min, max } = c.space.setup.body.standsProud ? c.space.setup.body.box : c.space.setup.part;
+  const reach = tool.diameter + OUTSIDE + KEEP_OUT_ROOM;
+  const isNear = (k: KeepOutBox): boolean =>
+    [0, 1].every((i) => at(k.min, i) < at(max, i) + reach && at(k.max, i) > at(min, i) - reach);
   const low = c.space.setup.keepOuts.filter(
-    (k) => k.max[2] + KEEP_OUT_ROOM > floor && k.max[2] + KEEP_OUT_ROOM < top,
+    (k) => isNear(k) && k.max[2] + KEEP_OUT_ROOM > floor && k.max[2] + KEEP_OUT_ROOM < top,
   );
   return low.reduce<KeepOutBox | null>((a, b) => (a && a.max[2] >= b.max[2] ? a : b), null);
 }
