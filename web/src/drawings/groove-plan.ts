@@ -90,14 +90,14 @@ function areaOutlines({ shape }: AreaView, radius: number): Outlines {
 }
 
 /** Lays a groove or an area out from above, its longer side across. */
-export function drawPlan(view: PlanView, operation: PlannedOperation): PlanDrawing {
-  const radius = operation.tool.diameter / 2;
+export function drawPlan(view: PlanView, { tool, work: works }: PlannedOperation): PlanDrawing {
+  const radius = tool.diameter / 2;
   const isArea = 'rings' in view.shape;
   const outlines = isArea
     ? areaOutlines(view as AreaView, radius)
     : grooveOutlines(view as GrooveView, radius);
   const isOneSided = 'isOneSided' in view.shape && view.shape.isOneSided;
-  const work = operation.work.find((w) => w.label === view.label) ?? operation.work[0];
+  const work = works.find((w) => w.label === view.label) ?? works[0];
   const { more } = outlines;
   const xs = outlines.rings.flat().map((p) => p[0]);
   const ys = outlines.rings.flat().map((p) => p[1]);

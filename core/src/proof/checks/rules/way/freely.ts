@@ -1,4 +1,5 @@
 import { at } from '../../../../lists.ts';
+import type { Vec3 } from '../../../../geometry/vec.ts';
 import { partName, type Allowed } from '../../../../space/space.ts';
 import { rimAt } from '../../../../tools/cone.ts';
 import { drilledWidth } from '../../../../tools/kinds/kind.ts';
@@ -8,6 +9,8 @@ import { bossAt, depthInBoss } from '../../../threads/bosses.ts';
 import { isAsPlanned, toolName, type MadeHole } from '../../check.ts';
 import { MOST_FIT } from './in-hole.ts';
 import { BESIDE_WALL, type Known, type WayState } from './state.ts';
+
+type Place = Known['to'];
 
 /** Sideways outside of every cavity: the part, and at rapid the metal that still stands. */
 export function across(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): void {
@@ -38,12 +41,8 @@ export function across(s: WayState, m: Known, tool: Tool, hole: MadeHole | null)
     lowest >= space.setup.top ? 1 : Math.min(400, Math.ceil(length / Math.max(1, tool.diameter / 2)));
   for (let i = 1; i <= steps; i++) {
     const t = i / steps;
-    const [x, y, z] = [0, 1, 2].map((k) => at(m.from, k) + t * (at(m.to, k) - at(m.from, k))) as [
-      number,
-      number,
-      number,
-    ];
-    if (inMetal(s, m, tool, hole, x, y, Math.min(z, lowest))) return;
+    const [x, y, z] = [0, 1, 2].map((k) => at(m.from, k) + t * (at(m.to, k) - at(m.from, k))) as Vec3;
+    if (inMetal(s, m, tool, hole, [x, y, Math.min(z, lowest)])) return;
   }
 }
 
@@ -62,7 +61,7 @@ export function down(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): 
   if (inPart) s.inPart(m, tool, hole, inPart);
   else if (!isCutting) {
     if (!space.heights && z < space.setup.top - 0.01 && m.cycle === undefined) low(s, m, hole, z);
-    if (!inMetal(s, m, tool, hole, x, y, z)) perhapsMetal(s, m, tool, hole, x, y, z);
+    if (!inMetal(s, m, tool, hole, m.to)) perhapsMetal(s, m, tool, hole, m.to);
   } else {
     s.columns.cut(discs, x, y, z);
     const wide = discs.find((d) => d.part !== 'cutting' && s.isUncut(x, y, d.r, z + d.z));
@@ -101,15 +100,7 @@ function low(s: WayState, m: Known, hole: MadeHole | null, z: number): void {
 }
 
 /** At rapid into metal that nobody has cut yet. */
-function inMetal(
-  s: WayState,
-  m: Known,
-  tool: Tool,
-  hole: MadeHole | null,
-  x: number,
-  y: number,
-  z: number,
-): boolean {
+function inMetal(s: WayState, m: Known, tool: Tool, hole: MadeHole | null, [x, y, z]: Place): boolean {
   if (m.kind !== 'rapid') return false;
   const hit = s.c.discs(tool).find((d) => s.isUncut(x, y, d.r, z + d.z));
   if (!hit) return false;
@@ -124,15 +115,7 @@ function inMetal(
 }
 
 /** In a pocket that nothing here makes: prepared stock may have it, or may not. */
-function perhapsMetal(
-  s: WayState,
-  m: Known,
-  tool: Tool,
-  hole: MadeHole | null,
-  x: number,
-  y: number,
-  z: number,
-): void {
+function perhapsMetal(s: WayState, m: Known, tool: Tool, hole: MadeHole | null, [x, y, z]: Place): void {
   const { space } = s.c;
   const pocket = space.pocketTop(x, y, z);
   if (pocket <= z + 0.05 || s.columns.isFree(x, y, 0.1, z)) return;
