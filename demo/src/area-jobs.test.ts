@@ -4,7 +4,8 @@ import type { Feature } from '@yellow-pin/core/features/family';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
-import { circle, rectangle, stored, type Way } from './family-parts.ts';
+import { circle, filleted, rectangle } from './cut-shapes.ts';
+import { stored, type Way } from './stored-parts.ts';
 import { box, capsule, cutAll, prepare, prism, stepText, straight, turned } from './solids.ts';
 import { errors, jobOfText, proved, type Trial } from './trial.ts';
 
@@ -106,20 +107,12 @@ describe('one size', () => {
   it('is one shape and one foot: a fillet, or another outline in the same box, is another size', async () => {
     const plain = prism(rectangle(40, 30, 6, 100, 30), 1, -9);
     expect(await sizes(plain)).toBe(1);
-    const rounded = (plain.clone() as Shape3D & Rounding).fillet(2, (e) => e.inPlane('XY', -9));
+    const rounded = filleted(plain.clone() as Shape3D, 2, { z: -9 });
     expect(await sizes(rounded)).toBe(2);
     const waisted = plain.clone().cut(prism(rectangle(16, 12, 5.9, 100, 15), 2, -10)) as Shape3D;
     expect(await sizes(waisted)).toBe(2);
   });
 });
-
-/** What of a solid's own rounding is asked for here. */
-interface Rounding {
-  fillet(
-    radius: number,
-    edges: (finder: { inPlane(plane: string, at: number): unknown }) => unknown,
-  ): Shape3D;
-}
 
 describe('prepared stock', () => {
   const plate = async (): Promise<string> =>

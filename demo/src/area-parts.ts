@@ -1,5 +1,6 @@
 import type { Shape3D } from 'replicad';
-import { circle, rectangle, UP, type Fixture } from './family-parts.ts';
+import { circle, rectangle } from './cut-shapes.ts';
+import { UP, type Fixture } from './stored-parts.ts';
 import { box, capsule, cutAll, outline, prism, straight, turned } from './solids.ts';
 
 const DOWN: [number, number, number] = [0, 0, -1];

@@ -1,7 +1,7 @@
 import type { Shape3D } from 'replicad';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { AREA_FIXTURES } from './area-parts.ts';
-import { WAYS } from './family-parts.ts';
+import { WAYS } from './stored-parts.ts';
 import { fits, read } from './found.ts';
 import { prepare } from './solids.ts';
 

@@ -5,7 +5,9 @@ import { recognise } from '@yellow-pin/core/features/recognise';
 import { isOptional } from '@yellow-pin/core/features/registry';
 import type { Frame } from '@yellow-pin/core/geometry/frame';
 import { readStep } from '@yellow-pin/kernel';
-import { FIXTURES, HOME, UP, WAYS, type Expected } from './family-parts.ts';
+import { HOME, UP, WAYS, type Expected } from './stored-parts.ts';
+import { EDGE_FIXTURES } from './edge-parts.ts';
+import { GROOVE_FIXTURES } from './groove-parts.ts';
 import { fits, read } from './found.ts';
 import { box, capsule, cutAll, outline, prepare, prism, stepText, straight, turned } from './solids.ts';
 
@@ -22,7 +24,7 @@ function holdsExactly(found: Feature[], expected: Expected[], frame: Frame): voi
 
 beforeAll(prepare);
 
-describe.each(FIXTURES)('$name', ({ body, expected, splitX }) => {
+describe.each([...GROOVE_FIXTURES, ...EDGE_FIXTURES])('$name', ({ body, expected, splitX }) => {
   let shape: Shape3D;
   beforeAll(() => {
     shape = body();

@@ -4,7 +4,7 @@ import { recognise, type Recognition } from '@yellow-pin/core/features/recognise
 import { directionFromFrame, fromFrame, type Frame } from '@yellow-pin/core/geometry/frame';
 import { distance, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { readStep } from '@yellow-pin/kernel';
-import { HOME, PLACE, stored, type Expected, type Way } from './family-parts.ts';
+import { HOME, PLACE, stored, type Expected, type Way } from './stored-parts.ts';
 
 /** Sizes must be right to this, mm; angles to a hundredth of a degree. */
 const EXACT = 0.005;

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Feature } from '@yellow-pin/core/features/family';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import { featureSizes } from '@yellow-pin/core/features/sets';
-import { ring, circle, tee } from './family-parts.ts';
+import { ring, circle, tee } from './cut-shapes.ts';
 import { testTool } from './groove-tools.ts';
 import { box, capsule, cutAll, outline, prepare, prism, stepText } from './solids.ts';
 import { errors, jobOfText, proved, type Trial } from './trial.ts';

@@ -4,7 +4,9 @@ import type { Tool } from '@yellow-pin/core/tools/schema';
 import { isHole } from '@yellow-pin/core/features/family';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { testTool } from './groove-tools.ts';
-import { circle, FIXTURES, stored, WAYS } from './family-parts.ts';
+import { circle } from './cut-shapes.ts';
+import { stored, WAYS } from './stored-parts.ts';
+import { GROOVE_FIXTURES } from './groove-parts.ts';
 import { box, capsule, cutAll, prepare, prism, stepText } from './solids.ts';
 import { errors, jobOfText, proved } from './trial.ts';
 
@@ -16,22 +18,11 @@ const MORE: Tool[] = [
   testTool('t-cutter', 12, { fluteLength: 1.5, neckDiameter: 6, neckLength: 30 }),
 ];
 
-const GROOVED = FIXTURES.filter((f) =>
-  [
-    'slots',
-    'T-slots and a dovetail',
-    'T-slots open at both ends',
-    'face grooves',
-    'channels',
-    'bore grooves',
-    'wall grooves',
-  ].includes(f.name),
-);
 const FAMILIES = ['slot', 'channel', 'face-groove', 't-slot', 'dovetail', 'bore-groove', 'wall-groove'];
 
 beforeAll(prepare);
 
-describe.each(GROOVED)('$name', ({ body, splitX }) => {
+describe.each(GROOVE_FIXTURES)('$name', ({ body, splitX }) => {
   it.each(WAYS)('are milled as they are in the model, %s', async (way) => {
     const trial = await jobOfText(await stored(body(), way, splitX), {
       more: MORE,

@@ -1,16 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { cast, drawRoundedRectangle, makeCompound, makeSphere, type Shape3D } from 'replicad';
+import { drawRoundedRectangle, makeSphere, type Shape3D } from 'replicad';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { isHole } from '@yellow-pin/core/features/family';
 import type { HoleFeature } from '@yellow-pin/core/features/hole/schema';
 import { directionFromFrame, frameFrom, fromFrame } from '@yellow-pin/core/geometry/frame';
 import { distance, type Vec3 } from '@yellow-pin/core/geometry/vec';
-import { meshModel, meshVolume, type PartMesh } from '@yellow-pin/core/model/mesh';
-import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { readStep } from '@yellow-pin/kernel';
-import { parseBrep } from '@yellow-pin/kernel/brep-text';
-import { buildModel } from '@yellow-pin/kernel/build-model';
-import { openCascade } from '@yellow-pin/kernel/opencascade';
 import { plateStep } from './plate-step.ts';
 import {
   blind,
@@ -18,24 +13,14 @@ import {
   counterbored,
   cutAll,
   prepare,
-  stepText,
   straight,
   sunk,
   turned,
   type Point,
   type Profile,
 } from './solids.ts';
-
-const UP: Point = [0, 0, 1];
-const encode = (text: string) => new TextEncoder().encode(text);
-
-async function modelOf(bodies: Shape3D[], unit: 'MM' | 'INCH' = 'MM'): Promise<SolidModel> {
-  return readStep(encode(await stepText(bodies, 'fixture', unit)));
-}
-
-async function holesOf(bodies: Shape3D[], unit: 'MM' | 'INCH' = 'MM'): Promise<HoleFeature[]> {
-  return recognise(await modelOf(bodies, unit)).features.filter(isHole);
-}
+import { UP } from './stored-parts.ts';
+import { encode, modelOf, holesOf } from './model-of.ts';
 
 const at = (holes: HoleFeature[], x: number, y: number): HoleFeature => {
   const found = holes.filter((h) => Math.hypot(h.entry[0] - x, h.entry[1] - y) < 0.01);
@@ -304,108 +289,3 @@ describe('false friends', () => {
     expect(notes).toEqual([]);
   });
 });
-
-describe('several solids', () => {
-  it('reads each with its own index', async () => {
-    const one = box([0, 0, -20], [40, 40, 0]).cut(turned(straight(8, 30), [20, 20, 0], UP)) as Shape3D;
-    const two = box([60, 0, -20], [100, 40, 0]).cut(turned(straight(6, 30), [80, 20, 0], UP)) as Shape3D;
-    const model = await modelOf([one, two]);
-    expect(model.solids).toHaveLength(2);
-    expect(
-      recognise(model)
-        .features.filter(isHole)
-        .map((f) => f.solid)
-        .sort(),
-    ).toEqual([0, 1]);
-    expect(recognise(model, { solid: 1 }).features.filter(isHole)).toHaveLength(1);
-  });
-});
-
-describe('assemblies', () => {
-  it('places parts inside placed groups', async () => {
-    const oc = await openCascade();
-    const placed = (
-      shape: { Moved(l: InstanceType<typeof oc.TopLoc_Location>, raise: boolean): unknown },
-      shift: Point,
-      quarterTurns: number,
-    ) => {
-      const turn = new oc.gp_Trsf();
-      turn.SetRotation(
-        new oc.gp_Ax1(new oc.gp_Pnt(0, 0, 0), new oc.gp_Dir(1, 0, 0)),
-        (quarterTurns * Math.PI) / 2,
-      );
-      const move = new oc.gp_Trsf();
-      move.SetTranslation(new oc.gp_Vec(...shift));
-      move.Multiply(turn);
-      return shape.Moved(new oc.TopLoc_Location(move), false) as Shape3D['wrapped'];
-    };
-    const body = box([0, 0, -20], [40, 30, 0]).cut(turned(blind(8, 12), [10, 10, 0], UP)) as Shape3D;
-    const group = makeCompound([
-      cast(placed(body.wrapped, [100, 0, 0], 1)),
-      cast(placed(body.wrapped, [0, 200, 50], 0)),
-    ]);
-    const whole = placed(group.wrapped, [0, 0, 1000], 2);
-    const model = buildModel(
-      parseBrep(oc.BRepToolsWrapper.Write(whole)),
-      { name: '', sourceUnits: 'mm', schema: '' },
-      () => null,
-    );
-    expect(model.solids).toEqual([
-      expect.objectContaining({ closed: true }),
-      expect.objectContaining({ closed: true }),
-    ]);
-    const holes = recognise(model).features.filter(isHole);
-    expect(holes.map((h) => [h.axis, h.entry])).toEqual([
-      [
-        [0, 1, 0],
-        [110, 0, 990],
-      ],
-      [
-        [0, 0, -1],
-        [10, -210, 950],
-      ],
-    ]);
-  });
-});
-
-describe('mesh', () => {
-  it('has no cracks and the right volume', async () => {
-    const model = await readStep(encode(plateStep({ holes: 9 })));
-    const mesh = meshModel(model);
-    expect(mesh.failed).toEqual([]);
-    expect(openEdges(mesh)).toBe(0);
-    const exact = 30 * 30 * 20 - (5 * 20 + 4 * 10) * Math.PI * 6.25;
-    expect(Math.abs(meshVolume(mesh) / exact - 1)).toBeLessThan(0.005);
-  });
-
-  it('has no cracks on cones, steps and crossing bores', async () => {
-    const body = cutAll(box([0, 0, -40], [60, 60, 0]), [
-      turned(sunk(blind(10, 24), 14), [30, 30, 0], UP),
-      turned(straight(8, 70), [0, 30, -15], [-1, 0, 0]),
-    ]);
-    const mesh = meshModel(await modelOf([body]));
-    expect(mesh.failed).toEqual([]);
-    expect(openEdges(mesh)).toBe(0);
-  });
-});
-
-/** Sides of triangles that no other triangle shares, corners joined by place. */
-function openEdges(mesh: PartMesh): number {
-  const ids = new Map<string, number>();
-  const id = (i: number): number => {
-    const key = [0, 1, 2].map((k) => Math.round(mesh.positions[3 * i + k]! * 1e4)).join();
-    if (!ids.has(key)) ids.set(key, ids.size);
-    return ids.get(key)!;
-  };
-  const uses = new Map<string, number>();
-  for (let t = 0; t < mesh.triangles.length; t += 3) {
-    const c = [0, 1, 2].map((k) => id(mesh.triangles[t + k]!));
-    if (new Set(c).size < 3) continue;
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [c[k]!, c[(k + 1) % 3]!];
-      const key = a < b ? `${a}/${b}` : `${b}/${a}`;
-      uses.set(key, (uses.get(key) ?? 0) + (a < b ? 1 : -1));
-    }
-  }
-  return [...uses.values()].filter((n) => n !== 0).length;
-}

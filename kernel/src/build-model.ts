@@ -18,14 +18,9 @@ import {
   type Loop,
   type SolidModel,
 } from '@yellow-pin/core/model/solid-model';
-import {
-  multiply34,
-  type BrepCurve,
-  type BrepDocument,
-  type BrepShape,
-  type Matrix34,
-  type ShapeRef,
-} from './brep-text.ts';
+import { multiply34, type Matrix34 } from './matrix34.ts';
+import { type BrepCurve } from './brep-geometry.ts';
+import { type BrepDocument, type BrepShape, type ShapeRef } from './brep-text.ts';
 import { sampleCurve, transformDirection, transformPoint } from './evaluate.ts';
 import { exactSurface } from './exact-surface.ts';
 import { outwardNormal } from '@yellow-pin/core/model/surface';

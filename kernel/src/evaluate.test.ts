@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { distance, dot, length, type Vec3 } from '@yellow-pin/core/geometry/vec';
-import type { BrepCurve, BrepSurface, Placement } from './brep-text.ts';
-import { multiply34 } from './brep-text.ts';
+import type { BrepCurve, BrepSurface, Placement } from './brep-geometry.ts';
+import { multiply34 } from './matrix34.ts';
 import { curvePoint, domainNormal, sampleCurve, surfaceDomain, transformPoint } from './evaluate.ts';
 import { exactSurface } from './exact-surface.ts';
 

@@ -1,6 +1,7 @@
 import { add, along, cross, length, normalize, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { segmentsPerTurn } from '@yellow-pin/core/model/circle-edge';
-import type { BrepCurve, BrepSurface, Matrix34, Nurbs, NurbsSurface, Placement } from './brep-text.ts';
+import type { BrepCurve, BrepSurface, Nurbs, NurbsSurface, Placement } from './brep-geometry.ts';
+import type { Matrix34 } from './matrix34.ts';
 
 export function transformPoint(m: Matrix34 | null, p: Vec3): Vec3 {
   if (!m) return p;

@@ -2,7 +2,8 @@ import { cross, dot, length, normalize, reject, scale, sub, type Vec3 } from '@y
 import { recoverSurface, type SurfaceSample } from '@yellow-pin/core/model/recover-surface';
 import { surfaceNormal } from '@yellow-pin/core/model/surface';
 import type { Surface } from '@yellow-pin/core/model/solid-model';
-import type { BrepSurface, Matrix34, Placement } from './brep-text.ts';
+import type { BrepSurface, Placement } from './brep-geometry.ts';
+import type { Matrix34 } from './matrix34.ts';
 import { domainNormal, surfaceDomain, transformDirection, transformPoint } from './evaluate.ts';
 
 export interface ExactSurface {
