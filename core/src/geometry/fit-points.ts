@@ -12,16 +12,18 @@ const MOST_ARC = 1.6 * Math.PI;
 const MOST_RADIUS = 2e4;
 
 /**
- * Lines and arcs through the points of a border, each point and each chord's middle within `tolerance` of them (mm): as far as one reaches
- * before the next begins. A run that closes on itself begins at its first point.
+ * Lines and arcs through the points of a border, each point within `tolerance` of them (mm), and each chord's middle within `sagitta`: as far
+ * as one reaches before the next begins. A run that closes on itself begins at its first point.
  */
-export function fitPoints(points: readonly Vec2[], tolerance: number): Segment[] {
+export function fitPoints(points: readonly Vec2[], tolerance: number, sagitta = tolerance): Segment[] {
   const out: Segment[] = [];
   let i = 0;
   while (i + 1 < points.length) {
     const line = reachOf(points, i, (k) => fitsLine(points, i, k, tolerance));
     const arc =
-      points.length - i > LEAST_CHORDS ? reachOf(points, i, (k) => fitsArc(points, i, k, tolerance)) : i;
+      points.length - i > LEAST_CHORDS
+        ? reachOf(points, i, (k) => fitsArc(points, i, k, tolerance, sagitta))
+        : i;
     const isArc = arc - i >= LEAST_CHORDS && arc > line;
     const end = isArc ? arc : Math.max(i + 1, line);
     out.push(isArc ? circleOf(points, i, end) : { kind: 'line', from: at(points, i), to: at(points, end) });
@@ -66,7 +68,7 @@ function fitsLine(points: readonly Vec2[], i: number, k: number, tolerance: numb
 const circleOf = (points: readonly Vec2[], i: number, k: number): Segment =>
   arcThrough(at(points, i), at(points, Math.floor((i + k) / 2)), at(points, k));
 
-function fitsArc(points: readonly Vec2[], i: number, k: number, tolerance: number): boolean {
+function fitsArc(points: readonly Vec2[], i: number, k: number, tolerance: number, sagitta: number): boolean {
   if (k - i < LEAST_CHORDS) return true;
   const s = circleOf(points, i, k);
   if (s.kind === 'line' || s.radius > MOST_RADIUS) return false;
@@ -76,7 +78,7 @@ function fitsArc(points: readonly Vec2[], i: number, k: number, tolerance: numbe
     const [p, q] = [at(points, n), at(points, n + 1)];
     if (Math.abs(distance2(q, s.centre) - s.radius) > tolerance) return false;
     const middle: Vec2 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];
-    if (Math.abs(distance2(middle, s.centre) - s.radius) > tolerance) return false;
+    if (Math.abs(distance2(middle, s.centre) - s.radius) > sagitta) return false;
     const [ax, ay] = [p[0] - s.centre[0], p[1] - s.centre[1]];
     const [bx, by] = [q[0] - s.centre[0], q[1] - s.centre[1]];
     const turn = sense * Math.atan2(ax * by - ay * bx, ax * bx + ay * by);

@@ -10,6 +10,7 @@ import {
   isIn,
   piecesOf,
   regionOf,
+  regionOfSection,
   within,
   without,
 } from './region.ts';
@@ -44,6 +45,24 @@ describe('regions of the plane', () => {
         expect(Math.abs(length(borders[0]!) - 2 * Math.PI * (r - by))).toBeLessThan(0.03);
       }),
     );
+  });
+
+  it("a mesh's section has its round walls back, though triangles cut its chords", () => {
+    // A quarter of R8 by 12 chords; where a triangle's side crosses the cut there is one more point on a chord.
+    const chords = 12;
+    const corner = Array.from({ length: chords + 1 }, (_, i): Vec2 => {
+      const a = -Math.PI / 2 + (i * Math.PI) / (2 * chords);
+      return [32 + 8 * Math.cos(a), 8 + 8 * Math.sin(a)];
+    });
+    const cut = corner.flatMap((p, i): Vec2[] => {
+      const q = corner[i + 1];
+      return q ? [p, [p[0] + 0.9 * (q[0] - p[0]), p[1] + 0.9 * (q[1] - p[1])]] : [p];
+    });
+    const [border] = bordersOf(grown(regionOfSection([[[0, 0], ...cut, [40, 30], [0, 30]]]), 5));
+    expect(border!.filter((s) => s.kind === 'line')).toHaveLength(4);
+    const radii = border!.flatMap((s) => (s.kind === 'arc' ? [s.radius] : [])).sort((a, b) => a - b);
+    expect(radii).toHaveLength(4);
+    expect(radii.map((r) => Number(r.toFixed(2)))).toEqual([5, 5, 5, 13]);
   });
 
   it('a region with an island has a hole, and falls into pieces where it is narrow', () => {

@@ -24,6 +24,9 @@ const SCALE = 1e4;
 const CHORD = 0.0008;
 /** Points this near to a straight line are none of its corners, mm. */
 const STRAIGHT = 0.0003;
+/** A mesh's points lie on its surface but for their single precision, and its chords inside round walls, mm. */
+const ON_SURFACE = 0.002;
+const SAGITTA = 0.03;
 /** How far lines and arcs may lie off a border's points, mm. */
 const FIT = 0.004;
 
@@ -63,6 +66,22 @@ export const regionOfPoints = (rings: readonly (readonly Vec2[])[]): Region =>
     FillRule.EvenOdd,
   );
 
+/**
+ * What lies within the closed runs of a mesh's section: it has points where it crosses from one triangle to the next, and corners where its
+ * facets meet, which lie on the surface. Where those follow a circle they are one.
+ */
+export const regionOfSection = (rings: readonly (readonly Vec2[])[]): Region =>
+  regionOf(
+    simplifyPaths(
+      rings.map((r) => r.map(toInteger)),
+      STRAIGHT * SCALE,
+      true,
+    ).flatMap((path) => {
+      const points = toPlane(path);
+      return points.length > 2 ? [fitPoints([...points, first(points)], ON_SURFACE, SAGITTA)] : [];
+    }),
+  );
+
 export const boxRegion = (min: readonly number[], max: readonly number[]): Region => {
   const [x0, y0, x1, y1] = [at(min, 0), at(min, 1), at(max, 0), at(max, 1)];
   return regionOfPoints([
@@ -94,6 +113,14 @@ export function grown(r: Region, by: number): Region {
   const paths = inflatePaths(r.paths, by * SCALE, JoinType.Round, EndType.Polygon, 2, CHORD * SCALE);
   return { paths: simplifyPaths(paths, STRAIGHT * SCALE, true) };
 }
+
+/** All that lies straight beside a run of points, as far as `by` on both sides, mm: beyond the ends of one that is not closed nothing. */
+export const besideRun = (points: readonly Vec2[], by: number, closed: boolean): Region => {
+  const end = closed ? EndType.Joined : EndType.Butt;
+  return {
+    paths: inflatePaths([points.map(toInteger)], by * SCALE, JoinType.Round, end, 2, SAGITTA * SCALE),
+  };
+};
 
 /** The pieces of a region that hang together, each with its holes. */
 export function piecesOf(r: Region): Region[] {

@@ -9,6 +9,7 @@ import type { Bounds } from '../model/solid-model.ts';
 import { sequence } from '../order/sequence.ts';
 import { heightsFor } from '../space/cache.ts';
 import { isInPreparedStock } from '../features/registry.ts';
+import { partInPlan } from '../space/areas.ts';
 import { seenArea, seenOpening } from '../space/openings.ts';
 import { Space } from '../space/space.ts';
 import { fewestTools } from './fewest-tools.ts';
@@ -75,6 +76,7 @@ export function derive(input: DeriveInput): Derivation {
   const frames = setupFrames(plan.setups, partBox ?? bounds);
   const placed = plan.setups.map((setup, i): PlacedSetup => {
     const frame = at(frames, i);
+    const seen = { setup: frame, plan: partInPlan(features, frame) };
     const heights = mesh ? heightsFor(mesh, frame.frame) : null;
     const openings = sizes.flatMap((s) =>
       s.features.flatMap((f, n) => {
@@ -83,12 +85,12 @@ export function derive(input: DeriveInput): Derivation {
         const isAsked = setup.stock.kind !== 'prepared' || plan.sizes[s.key]?.method !== undefined;
         return (
           (isInPreparedStock(f) && isAsked
-            ? seenArea(f, label, frame, (z) => heights?.section(z) ?? [])
+            ? seenArea(f, label, seen, (z) => heights?.section(z) ?? [])
             : seenOpening(f, label, frame.frame)) ?? []
         );
       }),
     );
-    return { setup, frame, space: new Space(heights, frame, openings) };
+    return { setup, frame, space: new Space(heights, frame, openings, seen.plan) };
   });
   const planner = { sizes, setups: placed, plan, library, machine, material };
   let rows = new RowPlanner({ ...planner, favour: new Map() }).all();

@@ -1,7 +1,7 @@
 import { at, first, got } from '../lists.ts';
 import { isHole, type Feature } from '../features/family.ts';
-import { parallelPath } from '../geometry/parallel.ts';
-import { segmentPoint } from '../geometry/path.ts';
+import { leftOf, move2, parallelPath } from '../geometry/parallel.ts';
+import { segmentPoint, tangentAt } from '../geometry/path.ts';
 import { insidePoint } from '../features/area/rings.ts';
 import type { AreaView } from '../operations/area-view.ts';
 import type { GrooveView } from '../operations/groove-view.ts';
@@ -85,7 +85,29 @@ export class Standing {
       (parallelPath(r, BEFORE_WALL, true) ?? r).flatMap((s) => [0.25, 0.75].map((t) => segmentPoint(s, t))),
     );
     const over = this.over([insidePoint(rings), ...border], view, k, after);
-    return { ...view, ...this.raised(over, view, row) };
+    return { ...view, ...this.raised(over, view, row), isOutlineMade: this.isOutlineMade(view, k, after) };
+  }
+
+  /** Whether the part's outline beyond an area's open sides is made before. */
+  private isOutlineMade({ shape }: AreaView, k: number, after: Set<string>): boolean {
+    const { space } = at(this.setups, k);
+    for (const { segment, isWall } of shape.rings.flat()) {
+      if (isWall) continue;
+      const [x, y] = move2(segmentPoint(segment, 0.5), leftOf(tangentAt(segment, 'from')), -BEFORE_WALL);
+      for (const o of space.openingsOver(x, y, 0, -Infinity)) {
+        const size = o.isOutside && this.sizeOf.get(o.feature);
+        if (!size || !this.rows.isMadeBefore(size, o.feature, k)) continue;
+        this.waitFor(size, k, after);
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** A size that is made in the same setup comes first. */
+  private waitFor(size: FeatureSize, k: number, after: Set<string>): void {
+    const { id } = at(this.setups, k).setup;
+    if (this.rows.row(size).operations.some((p) => p.setupId === id)) after.add(size.key);
   }
 
   /** What a drill leaves on a floor that the model has flat stands in the way of a groove just over it. */
@@ -129,9 +151,7 @@ export class Standing {
         if (this.rows.isMadeBefore(size, o.feature, k)) {
           open = Math.max(open, o.top);
           if (right.has(o.feature)) stock = Math.min(stock, o.bottom);
-          const container = this.rows.row(size);
-          if (container.operations.some((p) => p.setupId === at(this.setups, k).setup.id))
-            after.add(size.key);
+          this.waitFor(size, k, after);
         } else raise(o.top, `${o.label} is not made before`);
       }
       raise(stock, 'the stock');

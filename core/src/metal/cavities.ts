@@ -4,7 +4,8 @@ import type { Box2 } from '../geometry/box-grid.ts';
 import { directionToFrame, toFrame, type Frame } from '../geometry/frame.ts';
 import { along, anyPerpendicular, cross, scale, type Vec3 } from '../geometry/vec.ts';
 import { alongZ, type Frustum } from './frustum.ts';
-import { isWithin, ringPoints } from '../features/area/rings.ts';
+import { isWithin } from '../features/area/rings.ts';
+import { chainPoints } from '../geometry/region.ts';
 import { PlaceList } from './place-list.ts';
 import { familyOf } from '../features/registry.ts';
 import { offInside, type GrooveShape } from '../features/groove-shape.ts';
@@ -21,6 +22,8 @@ interface Cavity {
 
 /** mm. */
 const CELL = 4;
+/** How far chords may lie off an area's round border, mm. */
+const SAGITTA = 0.005;
 const NONE: readonly number[] = [];
 
 /** Holes whose axis lies nearer to Z stand upright. */
@@ -119,7 +122,12 @@ export class Cavities {
     const shape = familyOf(f).area?.(f, frame);
     if (!shape || (shape.side !== 'closed' && shape.side !== 'open')) return;
     if (!shape.through && directionToFrame(frame, f.axis)[2] < 0) return;
-    const rings = shape.rings.map((r) => ringPoints(r.map((e) => e.segment)));
+    const rings = shape.rings.map((r) =>
+      chainPoints(
+        r.map((e) => e.segment),
+        SAGITTA,
+      ),
+    );
     const points = rings.flat();
     const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
     const box: Box2 = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];

@@ -17,6 +17,8 @@ export interface AreaView {
   metalZ: number;
   /** Why metal may stand over it, in words; null where none does. */
   metalFrom: string | null;
+  /** All stock beyond the part's outline is gone when its turn comes. */
+  isOutlineMade: boolean;
 }
 
 /** The area from the side of `frame`'s Z; null where it is not reached from there. */
@@ -25,5 +27,14 @@ export function viewArea(feature: Feature, label: string, frame: Frame): AreaVie
   const shape = familyOf(feature).area?.(feature, frame);
   if (!shape) return null;
   const { top, floor } = shape;
-  return { feature, label, shape, entryZ: top, depth: top - floor, metalZ: top, metalFrom: null };
+  return {
+    feature,
+    label,
+    shape,
+    entryZ: top,
+    depth: top - floor,
+    metalZ: top,
+    metalFrom: null,
+    isOutlineMade: false,
+  };
 }

@@ -1,12 +1,15 @@
 import type { AreaShape } from '../features/area/shape.ts';
+import type { Feature } from '../features/family.ts';
+import { familyOf } from '../features/registry.ts';
 import type { Vec2 } from '../geometry/path.ts';
 import {
+  both,
   boxRegion,
   filled,
   isEmpty,
   piecesOf,
   regionOf,
-  regionOfPoints,
+  regionOfSection,
   ringsOf,
   within,
   without,
@@ -23,26 +26,47 @@ export const areaRegion = ({ rings }: AreaShape): Region =>
 
 /** What of the part stands above a level, over the fillet at its walls' foot. */
 export const standingAbove = (sectionAt: (level: number) => Vec2[][], level: number, foot = 0): Region =>
-  regionOfPoints(sectionAt(level + foot + OVER_FLOOR));
+  regionOfSection(sectionAt(level + foot + OVER_FLOOR));
 
 /** The same about an open area: holes and pockets in what stands there are none of its business. */
 export const wallsAbout = (sectionAt: (level: number) => Vec2[][], floor: number, foot = 0): Region =>
   filled(standingAbove(sectionAt, floor, foot));
 
+/** All that the part covers in plan: within its own outline; where that is not known, the box round it. */
+export function partInPlan(features: readonly Feature[], { frame, part }: SetupFrame): Region {
+  const outlines = features.flatMap((f) => {
+    const shape = familyOf(f).area?.(f, frame);
+    return shape?.side === 'outside' ? [areaRegion(shape)] : [];
+  });
+  return outlines.length > 0 ? outlines.reduce(both) : boxRegion(part.min, part.max);
+}
+
+/** What a setup's stock and part cover in plan. */
+export interface SeenPlan {
+  setup: Pick<SetupFrame, 'body'>;
+  /** The part: see {@link partInPlan}. */
+  plan: Region;
+}
+
 /**
- * Where metal may stand about an open area, on the level of its floor. Stock that stands proud of the part reaches over whatever lies lower: all
- * of that which hangs together with the area is cleared with it, from outside.
+ * What is cleared with an open area, on the level of its floor. Stock that stands proud of the part reaches over whatever lies lower: all of
+ * the part that hangs together with the area goes down with it. What of the stock stands beyond the part's outline is the outline's.
  */
-export function clearedWith({ body }: Pick<SetupFrame, 'body'>, own: Region, walls: Region): Region {
-  if (!body.standsProud) return own;
-  const around = piecesOf(without(boxRegion(body.box.min, body.box.max), walls));
+export function clearedWith({ setup, plan }: SeenPlan, own: Region, walls: Region): Region {
+  if (!setup.body.standsProud) return own;
+  const around = piecesOf(without(both(plan, own), walls));
   return { paths: around.filter((p) => !isEmpty(within(p, own))).flatMap((p) => p.paths) };
+}
+
+/** All metal that stands about an open area and is not to stay. */
+export function metalAbout({ setup: { body } }: SeenPlan, cleared: Region, walls: Region): Region {
+  return body.standsProud ? both(cleared, without(boxRegion(body.box.min, body.box.max), walls)) : cleared;
 }
 
 /** What an open area's making clears, as closed runs of points. */
 export const clearedOutlines = (
-  setup: Pick<SetupFrame, 'body'>,
+  seen: SeenPlan,
   shape: AreaShape,
   sectionAt: (level: number) => Vec2[][],
 ): Vec2[][] =>
-  ringsOf(clearedWith(setup, areaRegion(shape), wallsAbout(sectionAt, shape.floor, shape.floorRadius)));
+  ringsOf(clearedWith(seen, areaRegion(shape), wallsAbout(sectionAt, shape.floor, shape.floorRadius)));

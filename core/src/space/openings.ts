@@ -1,8 +1,9 @@
 import { at, first } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf, isOpenBelow } from '../features/registry.ts';
-import { isWithin, ringPoints } from '../features/area/rings.ts';
-import { clearedOutlines } from './areas.ts';
+import { isWithin } from '../features/area/rings.ts';
+import { chainPoints } from '../geometry/region.ts';
+import { clearedOutlines, type SeenPlan } from './areas.ts';
 import { BoxGrid } from '../geometry/box-grid.ts';
 import { toFrame, type Frame } from '../geometry/frame.ts';
 import type { Vec2 } from '../geometry/path.ts';
@@ -20,6 +21,8 @@ export interface SeenOpening {
   covers?: readonly Vec2[][];
   top: number;
   bottom: number;
+  /** All that stands beyond the part's outline. */
+  isOutside?: true;
   /** An area: once it is made, no stock stands over it. */
   clearsStock?: true;
 }
@@ -50,15 +53,20 @@ export function seenOpening(f: Feature, label: string, frame: Frame): SeenOpenin
 export function seenArea(
   f: Feature,
   label: string,
-  setup: SetupFrame,
+  seen: SeenPlan & { setup: SetupFrame },
   sectionAt: (level: number) => Vec2[][],
 ): SeenOpening | null {
-  const { frame, body, part } = setup;
+  const { frame, body, part } = seen.setup;
   const shape = familyOf(f).area?.(f, frame);
   if (!shape) return null;
   if (!shape.through && dot(f.axis, frame.z) < 0.999) return null;
   const isHighest = shape.side === 'top' && shape.floor >= part.max[2] - TOP;
-  const rings = shape.rings.map((r) => ringPoints(r.map((e) => e.segment)));
+  const rings = shape.rings.map((r) =>
+    chainPoints(
+      r.map((e) => e.segment),
+      SAGITTA,
+    ),
+  );
   // Outside of an outline all stock is taken.
   const isOutside = shape.side === 'outside';
   const covers = isHighest
@@ -66,7 +74,7 @@ export function seenArea(
     : isOutside
       ? [boxPoints(body.box), ...rings]
       : shape.side === 'open' && body.standsProud
-        ? clearedOutlines(setup, shape, sectionAt)
+        ? clearedOutlines(seen, shape, sectionAt)
         : rings;
   const runs = covers.flatMap((c) => c.map(([x, y], i) => [x, y, ...at(c, (i + 1) % c.length)] as const));
   const isUponPart = shape.side === 'top' || isOutside;
@@ -80,9 +88,12 @@ export function seenArea(
     top,
     bottom: shape.floor,
     clearsStock: true,
+    ...(isOutside ? { isOutside } : {}),
   };
 }
 
+/** How far chords may lie off an area's round border, mm. */
+const SAGITTA = 0.01;
 /** The highest plane of a part lies no lower, mm. */
 const TOP = 0.01;
 

@@ -1,4 +1,5 @@
 import { first } from '../lists.ts';
+import type { Region } from '../geometry/region.ts';
 import type { Vec2 } from '../geometry/path.ts';
 import type { KeepOutBox, SetupFrame } from '../setup/setup-frame.ts';
 import type { Disc, ProfilePart } from '../tools/profile.ts';
@@ -48,6 +49,8 @@ export class Space {
     readonly heights: Heights | null,
     readonly setup: Pick<SetupFrame, 'part' | 'body' | 'keepOuts' | 'top'>,
     openings: readonly SeenOpening[],
+    /** What the part covers. */
+    readonly plan: Region,
   ) {
     this.openings = new OpeningGrid(openings);
   }

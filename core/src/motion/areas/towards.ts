@@ -1,11 +1,14 @@
 import {
   bordersOf,
+  besideRun,
   bordersWithin,
   both,
   chainPoints,
   filled,
   grown,
   isEmpty,
+  isIn,
+  NOWHERE,
   without,
   type Region,
 } from '../../geometry/region.ts';
@@ -14,17 +17,25 @@ import {
   pathLength,
   reversePath,
   segmentPoint,
+  tangentAt,
   type Segment,
   type Vec2,
 } from '../../geometry/path.ts';
-import { first, last } from '../../lists.ts';
+import { extendedPath } from '../../geometry/parallel.ts';
+import { at, first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../grooves/chain.ts';
 import { levelsDown } from '../grooves/ramp.ts';
 import type { Pass } from '../work.ts';
 import { begunNear } from './clear.ts';
+import { OUTSIDE, pastMetal, type PastMetal } from './past-metal.ts';
 
 /** Pieces of a way shorter than this are left out, mm: they are where two borders just meet. */
 const SHORTEST = 0.05;
+/** Walls this near to an area border it, mm; and what a way may lie nearer to a wall than it is to. */
+const BESIDE = 0.05;
+const SLACK = 0.02;
+/** Where a straight way out is looked at. */
+const PLACES = [0, 0.1, 0.25, 0.5, 0.75, 1];
 /** Ways that are looked for at most. */
 const MOST_WAYS = 2000;
 
@@ -66,23 +77,73 @@ export function waysTowards({
   isClimb,
 }: Omit<OpenCut, 'r' | 'top' | 'floor' | 'perLayer'>): BesideWalls[][] {
   const radius = diameter / 2;
+  const own = ownWalls(walls, area);
+  const past = pastMetal(metal, radius);
+  const kept = grown(walls, radius + stock - SLACK);
   // Out beyond all metal: there the cutter comes down.
-  const room = grown(metal, radius + OUTSIDE);
+  const outside = grown(metal, radius + OUTSIDE);
   const out: BesideWalls[][] = [];
   for (let k = 0; k < MOST_WAYS; k++) {
     const off = radius + stock + k * stepover;
     // What the way before does not reach: nothing where all of the area is nearer to the walls.
     const isNeeded = k === 0 || !isEmpty(without(area, grown(walls, off - stepover + radius)));
     if (!isNeeded) break;
-    const ways = bordersWithin(grown(walls, off), room).filter((w) => pathLength(w.path) > SHORTEST);
-    if (ways.length > 0)
-      out.unshift(ways.map((w) => ({ ...w, path: isClimb ? reversePath(w.path) : w.path })));
+    const border = grown(walls, off);
+    const straight = ledOut(bordersWithin(border, straightBeside(own, off + SHORTEST)), past, kept);
+    const ways = straight ?? bordersWithin(border, outside);
+    const long = ways.filter((w) => pathLength(w.path) > SHORTEST);
+    if (long.length > 0)
+      out.unshift(long.map((w) => ({ ...w, path: isClimb ? reversePath(w.path) : w.path })));
   }
   return out;
 }
 
-/** How far outside of all metal a cutter comes down, mm. */
-export const OUTSIDE = 1;
+/** A run of points without `by` at both its ends, mm; nothing where it is shorter. */
+function shortened(points: readonly Vec2[], by: number): Vec2[] {
+  const fromStart = (list: readonly Vec2[]): Vec2[] => {
+    let rest = by;
+    for (let i = 0; i + 1 < list.length; i++) {
+      const [p, q] = [at(list, i), at(list, i + 1)];
+      const l = distance2(p, q);
+      if (l > rest)
+        return [[p[0] + (rest / l) * (q[0] - p[0]), p[1] + (rest / l) * (q[1] - p[1])], ...list.slice(i + 1)];
+      rest -= l;
+    }
+    return [];
+  };
+  return fromStart(fromStart(points).reverse()).reverse();
+}
+
+interface Run {
+  points: Vec2[];
+  closed: boolean;
+}
+
+/** What of the walls borders the area itself. */
+function ownWalls(walls: Region, area: Region): Run[] {
+  return bordersWithin(walls, grown(area, BESIDE)).flatMap(({ path, closed }) => {
+    const points = [...chainPoints(path), last(path).to];
+    // Round the corner where the area ends the wall is another's.
+    const own = closed ? points : shortened(points, 2 * BESIDE);
+    return own.length > 1 ? [{ points: own, closed }] : [];
+  });
+}
+
+const straightBeside = (own: readonly Run[], by: number): Region =>
+  own.map((r) => besideRun(r.points, by, r.closed)).reduce(both, NOWHERE);
+
+/** Open ways led on straight until they are past all metal; null where that is another wall. */
+function ledOut(ways: readonly BesideWalls[], past: PastMetal, kept: Region): BesideWalls[] | null {
+  const out = ways.map(({ path, closed }): BesideWalls => {
+    if (closed) return { path, closed };
+    const [a, b] = [first(path), last(path)];
+    const [back, ahead] = [tangentAt(a, 'from'), tangentAt(b, 'to')];
+    return { closed, path: extendedPath(path, past(a.from, [-back[0], -back[1]]), past(b.to, ahead)) };
+  });
+  const ends = out.flatMap(({ path, closed }) => (closed ? [] : [first(path), last(path)]));
+  const isFree = ends.every((s) => PLACES.every((t) => !isIn(kept, segmentPoint(s, t))));
+  return out.length > 0 && isFree ? out : null;
+}
 
 /** Layers of such ways: each from outside, along, and out again. */
 export function cutTowards(cut: OpenCut): Pass[] {

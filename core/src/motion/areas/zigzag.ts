@@ -3,7 +3,7 @@ import type { Vec2 } from '../../geometry/path.ts';
 import { levelsDown } from '../grooves/ramp.ts';
 import { lineTo } from '../grooves/chain.ts';
 import type { Move, Pass } from '../work.ts';
-import { OUTSIDE } from './towards.ts';
+import { OUTSIDE } from './past-metal.ts';
 
 /** How a level is milled from edge to edge: program coordinates, mm. */
 export interface LevelCut {

@@ -2,9 +2,10 @@ import { cornerRadius } from '../../features/area/rings.ts';
 import { grown, without, type Region } from '../../geometry/region.ts';
 import { first, got } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
+import { pastMetal } from '../../motion/areas/past-metal.ts';
 import { cutTowards } from '../../motion/areas/towards.ts';
 import type { Pass } from '../../motion/work.ts';
-import { areaRegion, clearedWith, wallsAbout } from '../../space/areas.ts';
+import { areaRegion, clearedWith, metalAbout, wallsAbout } from '../../space/areas.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { AreaView } from '../area-view.ts';
 import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
@@ -12,7 +13,7 @@ import { Parameters, type KindContext, type PlanResult, type Remark } from '../k
 import { ABOVE, BREAK_THROUGH, sharpCorner, USUAL_RAMP, wallLevels, cutterFor } from './numbers.ts';
 import { planPasses, type AreaPasses, type AreaWay } from './planned.ts';
 import { reachesAll, roomIn } from './room.ts';
-import { finishWalls, pastMetal, wallsOf } from './walls.ts';
+import { finishWalls, wallsOf } from './walls.ts';
 
 /** Corners of a cutter and a floor that count as one, mm. */
 const SAME_CORNER = 0.02;
@@ -97,9 +98,10 @@ function passesOf(
   const own = areaRegion(shape);
   const isClosed = shape.side === 'closed';
   const walls = isClosed ? null : wallsAbout((z) => c.space.sectionAt(z), floor, shape.floorRadius);
-  const metal = walls ? clearedWith(c.space.setup, own, walls) : own;
+  const cleared = walls ? clearedWith(c.space, own, walls) : own;
+  const metal = walls && !v.isOutlineMade ? metalAbout(c.space, cleared, walls) : cleared;
   const rough: Pass[] = walls
-    ? cutTowards({ ...common, walls, area: metal, metal, stock })
+    ? cutTowards({ ...common, walls, area: cleared, metal, stock })
     : clearClosed({
         ...common,
         room: roomIn(own, radius, stock),
@@ -117,7 +119,7 @@ function passesOf(
           rounds,
           isClimb,
           room: isClosed ? grown(roomIn(own, radius, 0), 0.003) : null,
-          pastEnd: (at, away) => pastMetal(metal, at, away, radius),
+          pastEnd: pastMetal(metal, radius),
         });
   if (!finish) return { missing: `its bends are too tight to lead ${tool.description} along its walls.` };
   return { passes: [...rough, ...finish], floor };

@@ -2,12 +2,12 @@ import { wallRuns, type WallRun } from '../../features/area/rings.ts';
 import type { AreaShape } from '../../features/area/shape.ts';
 import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
 import { reversePath, tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
-import { grown, isIn, type Region } from '../../geometry/region.ts';
+import { isIn, type Region } from '../../geometry/region.ts';
 import { first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../../motion/grooves/chain.ts';
 import { begunOnLongest } from '../../motion/grooves/loops.ts';
 import { quarter, roundWall } from '../../motion/grooves/walls.ts';
-import { OUTSIDE } from '../../motion/areas/towards.ts';
+import type { PastMetal } from '../../motion/areas/past-metal.ts';
 import type { Pass } from '../../motion/work.ts';
 
 /** Radii of the way onto a wall that are tried, of the cutter's. */
@@ -23,7 +23,7 @@ export interface WallCut {
   rounds: number;
   isClimb: boolean;
   /** How far past its end an open wall is followed until the cutter stands clear. */
-  pastEnd(at: Vec2, away: Vec2): number;
+  pastEnd: PastMetal;
   /** Where the cutter's centre may be with nothing left on the walls; null: everywhere on the walls' own side. */
   room: Region | null;
 }
@@ -90,14 +90,3 @@ function alongAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
     moves: [lineTo(start, z, 'lead'), ...alongChain(way, z, z, fedOf(cut))],
   }));
 }
-
-/** How far from a place on its way a cutter is clear of all metal, mm. */
-export function pastMetal(metal: Region, at: Vec2, [dx, dy]: Vec2, radius: number): number {
-  const room = grown(metal, radius + OUTSIDE / 2);
-  const step = Math.max(0.5, radius / 4);
-  for (let by = 0; by < FARTHEST; by += step) if (!isIn(room, [at[0] + by * dx, at[1] + by * dy])) return by;
-  return radius + OUTSIDE;
-}
-
-/** No part is longer, mm. */
-const FARTHEST = 5000;

@@ -1,7 +1,8 @@
 import { cornerRadius } from '../../features/area/rings.ts';
 import { without } from '../../geometry/region.ts';
 import { at, first } from '../../lists.ts';
-import { cutTowards, OUTSIDE } from '../../motion/areas/towards.ts';
+import { OUTSIDE } from '../../motion/areas/past-metal.ts';
+import { cutTowards } from '../../motion/areas/towards.ts';
 import {
   AREA_CHOICES,
   AREA_NUMBERS,
