@@ -70,6 +70,38 @@ describe('from a sawn block', () => {
     expect(order.indexOf('area-mill')).toBeLessThan(order.indexOf('drill'));
   }, 60_000);
 
+  it('steps within a pocket go from the highest down, each begun where the one before ended', async () => {
+    const body = cutAll(prism(rectangle(140, 70, 8, 70, 35), 0, -30), [
+      prism(rectangle(120, 44, 6.2, 70, 35), 1, -5),
+      prism(rectangle(80, 44, 6.2, 90, 35), 1, -10),
+      prism(rectangle(40, 44, 6.2, 110, 35), 1, -20),
+    ]);
+    const { job } = await finished(await stepText([body], 'stairs'));
+    const depths = job.setups[0]!.operations.filter((o) => o.kind === 'area-mill');
+    expect(depths.map((o) => o.work[0]!.z)).toEqual([-8, -13, -23]);
+    // Three layers of the lowest are gone with the higher two.
+    const layers = depths.map(({ work: [w] }) => {
+      const moves = w!.motion.kind === 'path' ? w!.motion.passes.flatMap((p) => p.moves) : [];
+      return new Set(moves.flatMap((m) => (m.kind !== 'dwell' && m.feed === 'cut' ? [m.to[2]] : [])));
+    });
+    expect(Math.max(...layers[1]!)).toBeLessThan(-8);
+    expect(Math.max(...layers[2]!)).toBeLessThan(-13);
+  }, 60_000);
+
+  it('a floor that a lower channel divides is cleared once, and followed along its walls on both sides', async () => {
+    const body = cutAll(prism(rectangle(100, 70, 8, 50, 35), 0, -22), [
+      prism(rectangle(70, 44, 6.2, 50, 35), 1, -8),
+      prism(rectangle(12, 44, 5.5, 50, 35), -1, -12),
+    ]);
+    const { job } = await finished(await stepText([body], 'divided'));
+    const step = job.rows.find((r) => r.size.family === 'step')!;
+    expect(step.size.features).toHaveLength(2);
+    const [a, b] = step.operations[0]!.work.map((w) =>
+      w.motion.kind === 'path' ? w.motion.passes.flatMap((p) => p.moves).length : 0,
+    );
+    expect(b!).toBeLessThan(a! / 4);
+  }, 60_000);
+
   it('an outline over a vise is milled as far down as its jaws let it, and the rest said in lengths', async () => {
     const body = prism(rectangle(90, 60, 6, 45, 30), 0, -30);
     const trial = await jobOfText(await stepText([body], 'held'), {

@@ -1,8 +1,8 @@
 import { at, first, got } from '../lists.ts';
 import { isHole, type Feature } from '../features/family.ts';
 import { leftOf, move2, parallelPath } from '../geometry/parallel.ts';
-import { segmentPoint, tangentAt } from '../geometry/path.ts';
-import { insidePoint } from '../features/area/rings.ts';
+import { segmentPoint, tangentAt, type Vec2 } from '../geometry/path.ts';
+import { insidePoint, isWithin, ringPoints } from '../features/area/rings.ts';
 import type { AreaView } from '../operations/area-view.ts';
 import type { GrooveView } from '../operations/groove-view.ts';
 import type { SeenOpening } from '../space/openings.ts';
@@ -27,6 +27,7 @@ interface Rows {
 
 /** mm. */
 const BEFORE_WALL = 0.5;
+const SAME_LEVEL = 0.001;
 
 /** Metal over a place when its turn comes, and cavities whose mouths lie over it. */
 interface Over {
@@ -84,8 +85,47 @@ export class Standing {
     const border = rings.flatMap((r) =>
       (parallelPath(r, BEFORE_WALL, true) ?? r).flatMap((s) => [0.25, 0.75].map((t) => segmentPoint(s, t))),
     );
-    const over = this.over([insidePoint(rings), ...border], view, k, after);
-    return { ...view, ...this.raised(over, view, row), isOutlineMade: this.isOutlineMade(view, k, after) };
+    // What an outline makes lies all beyond it.
+    const { side } = view.shape;
+    const isOn = (p: Vec2): boolean =>
+      rings.filter((r) => isWithin(ringPoints(r), p)).length % 2 === (side === 'outside' ? 0 : 1);
+    // In a pointed corner there is no such place beside both its sides.
+    const beside = border.filter(isOn);
+    const places = side === 'outside' ? beside : [insidePoint(rings), ...beside];
+    const over = this.over(places, view, k, after);
+    const seen = { ...view, ...this.raised(over, view, row) };
+    return {
+      ...seen,
+      startZ: this.startOf(seen, places, k, after),
+      isOutlineMade: side === 'open' && this.isOutlineMade(view, k, after),
+    };
+  }
+
+  /** Z at which the metal in an area begins: what is higher of the areas that lie over all of it is made first. */
+  private startOf(
+    view: AreaView,
+    places: readonly (readonly [number, number])[],
+    k: number,
+    after: Set<string>,
+  ): number {
+    const { space } = at(this.setups, k);
+    const top = Math.max(view.entryZ, view.metalZ);
+    const own = this.sizeOf.get(view.feature.id);
+    const waits: FeatureSize[] = [];
+    const levels = places.map(([x, y]) => {
+      let level = top;
+      for (const o of space.openingsOver(x, y, 0, -Infinity)) {
+        const size = this.sizeOf.get(o.feature);
+        const isOver = o.clearsStock && o.bottom < level && o.bottom > view.shape.floor - SAME_LEVEL;
+        if (!isOver || !size || size === own || !this.rows.isMadeBefore(size, o.feature, k)) continue;
+        level = o.bottom;
+        waits.push(size);
+      }
+      return level;
+    });
+    const start = Math.max(...levels);
+    if (start < top) for (const size of waits) this.waitFor(size, k, after);
+    return Math.max(start, view.shape.floor);
   }
 
   /** Whether the part's outline beyond an area's open sides is made before. */

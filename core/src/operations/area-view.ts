@@ -15,6 +15,8 @@ export interface AreaView {
   depth: number;
   /** Z up to which metal may stand over it when its turn comes; its own top where it is free. */
   metalZ: number;
+  /** Z at which the metal in it begins: lower than its top where what was milled before reaches down into it. */
+  startZ: number;
   /** Why metal may stand over it, in words; null where none does. */
   metalFrom: string | null;
   /** All stock beyond the part's outline is gone when its turn comes. */
@@ -34,6 +36,7 @@ export function viewArea(feature: Feature, label: string, frame: Frame): AreaVie
     entryZ: top,
     depth: top - floor,
     metalZ: top,
+    startZ: top,
     metalFrom: null,
     isOutlineMade: false,
   };

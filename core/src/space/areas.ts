@@ -6,11 +6,12 @@ import {
   both,
   boxRegion,
   filled,
+  grown,
   isEmpty,
+  NOWHERE,
   piecesOf,
   regionOf,
   regionOfSection,
-  ringsOf,
   within,
   without,
   type Region,
@@ -19,6 +20,8 @@ import type { SetupFrame } from '../setup/setup-frame.ts';
 
 /** What stands above a floor is found by a cut through the part so far above it, mm. */
 const OVER_FLOOR = 0.05;
+/** What of an area is narrower lies on the border of what stands beside it, mm. */
+const SLIVER = 0.05;
 
 /** What an area covers in plan: its outer border, less the islands. */
 export const areaRegion = ({ rings }: AreaShape): Region =>
@@ -27,10 +30,6 @@ export const areaRegion = ({ rings }: AreaShape): Region =>
 /** What of the part stands above a level, over the fillet at its walls' foot. */
 export const standingAbove = (sectionAt: (level: number) => Vec2[][], level: number, foot = 0): Region =>
   regionOfSection(sectionAt(level + foot + OVER_FLOOR));
-
-/** The same about an open area: holes and pockets in what stands there are none of its business. */
-export const wallsAbout = (sectionAt: (level: number) => Vec2[][], floor: number, foot = 0): Region =>
-  filled(standingAbove(sectionAt, floor, foot));
 
 /** All that the part covers in plan: within its own outline; where that is not known, the box round it. */
 export function partInPlan(features: readonly Feature[], { frame, part }: SetupFrame): Region {
@@ -52,10 +51,9 @@ export interface SeenPlan {
  * What is cleared with an open area, on the level of its floor. Stock that stands proud of the part reaches over whatever lies lower: all of
  * the part that hangs together with the area goes down with it. What of the stock stands beyond the part's outline is the outline's.
  */
-export function clearedWith({ setup, plan }: SeenPlan, own: Region, walls: Region): Region {
+function clearedWith({ setup, plan }: SeenPlan, own: Region, walls: Region): Region {
   if (!setup.body.standsProud) return own;
-  const around = piecesOf(without(both(plan, own), walls));
-  return { paths: around.filter((p) => !isEmpty(within(p, own))).flatMap((p) => p.paths) };
+  return touching(without(both(plan, own), walls), own);
 }
 
 /** All metal that stands about an open area and is not to stay. */
@@ -63,10 +61,38 @@ export function metalAbout({ setup: { body } }: SeenPlan, cleared: Region, walls
   return body.standsProud ? both(cleared, without(boxRegion(body.box.min, body.box.max), walls)) : cleared;
 }
 
-/** What an open area's making clears, as closed runs of points. */
-export const clearedOutlines = (
+/** How an area lies in the part at a level. */
+export interface Ground {
+  /** Metal stands all round what is cleared: it is gone into from above. Else it is come to from outside, toward its walls. */
+  enclosed: boolean;
+  /** What stands about an open one; holes and pockets in that are none of its business. */
+  walls: Region;
+  /** What is cleared with it: itself, and whatever hangs together with it and lies no higher. */
+  cleared: Region;
+}
+
+/**
+ * What stands round an area whose floor lies at a level, and what goes with it. A step within a pocket has walls all round the two of them: it is
+ * cleared as one of them, from above.
+ */
+export function groundOf(
   seen: SeenPlan,
   shape: AreaShape,
   sectionAt: (level: number) => Vec2[][],
-): Vec2[][] =>
-  ringsOf(clearedWith(seen, areaRegion(shape), wallsAbout(sectionAt, shape.floor, shape.floorRadius)));
+  floor = shape.floor,
+): Ground {
+  const own = areaRegion(shape);
+  if (shape.side !== 'open') return { enclosed: shape.side === 'closed', walls: NOWHERE, cleared: own };
+  const stands = standingAbove(sectionAt, floor, shape.floorRadius);
+  const walls = filled(stands);
+  if (!isEmpty(grown(without(own, walls), -SLIVER)))
+    return { enclosed: false, walls, cleared: clearedWith(seen, own, walls) };
+  return { enclosed: true, walls, cleared: touching(without(walls, stands), own) };
+}
+
+/** The pieces of a region that lie over another. */
+const touching = (r: Region, own: Region): Region => ({
+  paths: piecesOf(r)
+    .filter((p) => !isEmpty(within(p, own)))
+    .flatMap((p) => p.paths),
+});

@@ -2,8 +2,8 @@ import { at, first } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf, isOpenBelow } from '../features/registry.ts';
 import { isWithin } from '../features/area/rings.ts';
-import { chainPoints } from '../geometry/region.ts';
-import { clearedOutlines, type SeenPlan } from './areas.ts';
+import { chainPoints, ringsOf } from '../geometry/region.ts';
+import { groundOf, type SeenPlan } from './areas.ts';
 import { BoxGrid } from '../geometry/box-grid.ts';
 import { toFrame, type Frame } from '../geometry/frame.ts';
 import type { Vec2 } from '../geometry/path.ts';
@@ -74,7 +74,7 @@ export function seenArea(
     : isOutside
       ? [boxPoints(body.box), ...rings]
       : shape.side === 'open' && body.standsProud
-        ? clearedOutlines(seen, shape, sectionAt)
+        ? ringsOf(groundOf(seen, shape, sectionAt).cleared)
         : rings;
   const runs = covers.flatMap((c) => c.map(([x, y], i) => [x, y, ...at(c, (i + 1) % c.length)] as const));
   const isUponPart = shape.side === 'top' || isOutside;

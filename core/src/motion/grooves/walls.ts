@@ -10,13 +10,15 @@ const LEAST_LEAD = 0.15;
 /** Gone over twice where a way round closes, mm. */
 const OVERLAP = 1;
 
+/** A quarter circle beside a chain: where it leaves the air, its centre, and where it meets the chain. */
+export interface Quarter {
+  outer: Vec2;
+  centre: Vec2;
+  at: Vec2;
+}
+
 /** A quarter circle onto a chain at its start, or off it at its end, from the side away from its wall. */
-export function quarter(
-  s: Segment,
-  end: 'from' | 'to',
-  radius: number,
-  wall: 'left' | 'right',
-): { outer: Vec2; centre: Vec2; at: Vec2 } {
+export function quarter(s: Segment, end: 'from' | 'to', radius: number, wall: 'left' | 'right'): Quarter {
   const t = tangentAt(s, end);
   const centre = move2(s[end], leftOf(t), wall === 'right' ? radius : -radius);
   return { outer: move2(centre, t, end === 'from' ? -radius : radius), centre, at: s[end] };

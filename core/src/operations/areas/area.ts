@@ -1,11 +1,12 @@
 import { cornerRadius } from '../../features/area/rings.ts';
-import { grown, without, type Region } from '../../geometry/region.ts';
+import type { AreaShape } from '../../features/area/shape.ts';
+import { grown, isEmpty, without, type Region } from '../../geometry/region.ts';
 import { first, got } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
 import { pastMetal } from '../../motion/areas/past-metal.ts';
 import { cutTowards } from '../../motion/areas/towards.ts';
 import type { Pass } from '../../motion/work.ts';
-import { areaRegion, clearedWith, metalAbout, wallsAbout } from '../../space/areas.ts';
+import { areaRegion, groundOf, metalAbout, type Ground } from '../../space/areas.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { AreaView } from '../area-view.ts';
 import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
@@ -17,6 +18,9 @@ import { finishWalls, wallsOf } from './walls.ts';
 
 /** Corners of a cutter and a floor that count as one, mm. */
 const SAME_CORNER = 0.02;
+/** Levels that are one, and what a section's fitted border may be off, mm. */
+const SAME_LEVEL = 0.001;
+const SLACK = 0.01;
 
 /** How deep areas of a size go, and the smallest of their corners. */
 interface Asked {
@@ -43,7 +47,10 @@ export function planArea(c: KindContext): PlanResult {
   const found = chooseCutter(c, asked);
   if ('missing' in found) return found;
   if (corner === 0) remarks.push(sharpCorner(c, view.label, found.tool));
-  return planPasses(c, parameters, found, (v, way) => passesOf(c, v, found.tool, asked, way), { remarks });
+  const done: Cleared[] = [];
+  return planPasses(c, parameters, found, (v, way) => passesOf(c, v, found.tool, asked, way, done), {
+    remarks,
+  });
 }
 
 function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): Chosen {
@@ -78,8 +85,21 @@ function roomsOf(
 ): { own: Region; roomFor(radius: number): Region } {
   const own = areaRegion(shape);
   if (shape.side === 'closed') return { own, roomFor: (radius) => roomIn(own, radius, 0) };
-  const walls = wallsAbout((z) => c.space.sectionAt(z), entryZ - deep, shape.floorRadius);
-  return { own, roomFor: (radius) => without(grown(own, radius), grown(walls, radius)) };
+  const { enclosed, walls, cleared } = groundAt(c, shape, entryZ - deep);
+  return {
+    own,
+    roomFor: (radius) =>
+      enclosed ? roomIn(cleared, radius, 0) : without(grown(own, radius), grown(walls, radius)),
+  };
+}
+
+const groundAt = (c: KindContext, shape: AreaShape, floor: number): Ground =>
+  groundOf(c.space, shape, (z) => c.space.sectionAt(z), floor);
+
+/** What is cleared down to a level already. */
+interface Cleared {
+  region: Region;
+  floor: number;
 }
 
 function passesOf(
@@ -88,38 +108,46 @@ function passesOf(
   tool: Tool,
   { deep, beyond }: Asked,
   way: AreaWay,
+  done: Cleared[],
 ): AreaPasses {
   const { shape } = v;
   const radius = tool.diameter / 2;
-  const top = Math.max(v.entryZ, v.metalZ);
   const floor = v.entryZ - deep - beyond - (shape.through ? (tool.cornerRadius ?? 0) : 0);
   const { stock, stepover, isClimb, r, rounds, perLayer } = way;
-  const common = { diameter: tool.diameter, stepover, r, top, floor, perLayer, isClimb };
+  const common = { diameter: tool.diameter, stepover, r, top: v.startZ, floor, perLayer, isClimb };
   const own = areaRegion(shape);
-  const isClosed = shape.side === 'closed';
-  const walls = isClosed ? null : wallsAbout((z) => c.space.sectionAt(z), floor, shape.floorRadius);
-  const cleared = walls ? clearedWith(c.space, own, walls) : own;
-  const metal = walls && !v.isOutlineMade ? metalAbout(c.space, cleared, walls) : cleared;
-  const rough: Pass[] = walls
-    ? cutTowards({ ...common, walls, area: cleared, metal, stock })
-    : clearClosed({
-        ...common,
-        room: roomIn(own, radius, stock),
-        above: ABOVE,
-        ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
-      });
-  if (rough.length === 0) return { missing: `${tool.description} has no room in it.` };
+  const { enclosed, walls, cleared } = groundAt(c, shape, floor);
+  const metal = enclosed || v.isOutlineMade ? cleared : metalAbout(c.space, cleared, walls);
+  const isDone =
+    v.startZ <= floor + SAME_LEVEL ||
+    done.some(
+      (d) => Math.abs(d.floor - floor) < SAME_LEVEL && isEmpty(grown(without(own, d.region), -2 * SLACK)),
+    );
+  done.push({ region: cleared, floor });
+  const rough: Pass[] = isDone
+    ? []
+    : enclosed
+      ? clearClosed({
+          ...common,
+          room: roomIn(cleared, radius, stock),
+          above: ABOVE,
+          ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
+        })
+      : cutTowards({ ...common, walls, area: cleared, metal, stock });
+  if (rough.length === 0 && !isDone) return { missing: `${tool.description} has no room in it.` };
+  // What another has cleared is followed along its walls at least.
+  const times = isDone ? Math.max(1, rounds) : rounds;
   const finish =
-    rounds === 0
+    times === 0
       ? []
       : finishWalls(shape, {
           diameter: tool.diameter,
           r,
-          levels: wallLevels(top, floor, tool),
-          rounds,
+          levels: wallLevels(Math.max(v.entryZ, v.metalZ), floor, tool),
+          rounds: times,
           isClimb,
-          room: isClosed ? grown(roomIn(own, radius, 0), 0.003) : null,
-          pastEnd: pastMetal(metal, radius),
+          room: enclosed ? grown(roomIn(cleared, radius, 0), SLACK) : null,
+          past: enclosed ? null : pastMetal(metal, radius),
         });
   if (!finish) return { missing: `its bends are too tight to lead ${tool.description} along its walls.` };
   return { passes: [...rough, ...finish], floor };

@@ -6,7 +6,7 @@ import { isIn, type Region } from '../../geometry/region.ts';
 import { first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../../motion/grooves/chain.ts';
 import { begunOnLongest } from '../../motion/grooves/loops.ts';
-import { quarter, roundWall } from '../../motion/grooves/walls.ts';
+import { quarter, roundWall, type Quarter } from '../../motion/grooves/walls.ts';
 import type { PastMetal } from '../../motion/areas/past-metal.ts';
 import type { Pass } from '../../motion/work.ts';
 
@@ -22,10 +22,10 @@ export interface WallCut {
   /** Times along each wall: once, and once more for each spring pass. */
   rounds: number;
   isClimb: boolean;
-  /** How far past its end an open wall is followed until the cutter stands clear. */
-  pastEnd: PastMetal;
   /** Where the cutter's centre may be with nothing left on the walls; null: everywhere on the walls' own side. */
   room: Region | null;
+  /** How far past its end an open wall is followed; null: off it at once, as a closed one. */
+  past: PastMetal | null;
 }
 
 /** The walls of an area, with the area on their left. */
@@ -52,41 +52,64 @@ const fedOf = ({ diameter, isClimb }: WallCut): Fed & { side: 'left' | 'right' }
 function roundAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
   const loop = begunOnLongest(cut.isClimb ? beside : reversePath([...beside]));
   const fed = fedOf(cut);
-  const lead =
-    LEADS.map((share) => (share * cut.diameter) / 2).find((l) => hasRoom(loop, l, fed.side, cut.room)) ?? 0;
+  const lead = leadOf(cut, [
+    [first(loop), 'from'],
+    [last(loop), 'to'],
+  ]);
   const start = lead > 0 ? quarter(first(loop), 'from', lead, fed.side).outer : first(loop).from;
   const { moves } = roundWall(loop, start, z, lead, cut.rounds, fed);
   return [{ start: [start[0], start[1], cut.r], moves: [lineTo(start, z, 'lead'), ...moves] }];
 }
 
-function hasRoom(
-  loop: readonly Segment[],
-  lead: number,
-  side: 'left' | 'right',
-  room: Region | null,
-): boolean {
+/** The widest quarter circle that has room at the ends of a way; 0: none has. */
+const leadOf = (cut: WallCut, ends: readonly (readonly [Segment, 'from' | 'to'])[]): number =>
+  LEADS.map((share) => (share * cut.diameter) / 2).find((lead) =>
+    ends.every(([s, end]) => hasRoom(quarter(s, end, lead, fedOf(cut).side), lead, cut.room)),
+  ) ?? 0;
+
+function hasRoom({ outer, centre, at: on }: Quarter, lead: number, room: Region | null): boolean {
   if (!room) return true;
-  return (['from', 'to'] as const).every((end) => {
-    const s = end === 'from' ? first(loop) : last(loop);
-    const { outer, centre } = quarter(s, end, lead, side);
-    const on = s[end];
-    // Half-way round, too: a point of the arc.
-    const middle: Vec2 = [(outer[0] + on[0]) / 2 - centre[0], (outer[1] + on[1]) / 2 - centre[1]];
-    const l = Math.hypot(...middle) || 1;
-    const bow: Vec2 = [centre[0] + (middle[0] * lead) / l, centre[1] + (middle[1] * lead) / l];
-    return isIn(room, outer) && isIn(room, bow);
-  });
+  // Half-way round, too: a point of the arc.
+  const middle: Vec2 = [(outer[0] + on[0]) / 2 - centre[0], (outer[1] + on[1]) / 2 - centre[1]];
+  const l = Math.hypot(...middle) || 1;
+  const bow: Vec2 = [centre[0] + (middle[0] * lead) / l, centre[1] + (middle[1] * lead) / l];
+  return isIn(room, outer) && isIn(room, bow);
 }
 
 /** Along a wall with two ends, from the air before it to the air behind. */
 function alongAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
-  const [a, b] = [first(beside), last(beside)];
-  const [back, ahead] = [tangentAt(a, 'from'), tangentAt(b, 'to')];
-  const path = extendedPath(beside, cut.pastEnd(a.from, [-back[0], -back[1]]), cut.pastEnd(b.to, ahead));
-  const way = cut.isClimb ? path : reversePath(path);
-  const start = first(way).from;
+  const way = cut.isClimb ? [...beside] : reversePath([...beside]);
+  const run = cut.past ? ledPast(way, cut.past) : ledOff(way, cut);
+  const start = first(run).from;
   return Array.from({ length: cut.rounds }, () => ({
     start: [start[0], start[1], cut.r],
-    moves: [lineTo(start, z, 'lead'), ...alongChain(way, z, z, fedOf(cut))],
+    moves: [lineTo(start, z, 'lead'), ...alongChain(run, z, z, fedOf(cut))],
   }));
+}
+
+function ledPast(way: readonly Segment[], past: PastMetal): Segment[] {
+  const [a, b] = [first(way), last(way)];
+  const back = tangentAt(a, 'from');
+  return extendedPath(way, past(a.from, [-back[0], -back[1]]), past(b.to, tangentAt(b, 'to')));
+}
+
+/** On and off by quarter circles in the room that has been cleared. */
+function ledOff(way: readonly Segment[], cut: WallCut): Segment[] {
+  const { side } = fedOf(cut);
+  const lead = leadOf(cut, [
+    [first(way), 'from'],
+    [last(way), 'to'],
+  ]);
+  if (lead === 0) return [...way];
+  const [on, off] = [quarter(first(way), 'from', lead, side), quarter(last(way), 'to', lead, side)];
+  const turn = ((side === 'left' ? -1 : 1) * Math.PI) / 2;
+  const arc = (from: Vec2, to: Vec2, centre: Vec2): Segment => ({
+    kind: 'arc',
+    from,
+    to,
+    centre,
+    radius: lead,
+    turn,
+  });
+  return [arc(on.outer, on.at, on.centre), ...way, arc(off.at, off.outer, off.centre)];
 }

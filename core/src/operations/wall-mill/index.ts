@@ -88,7 +88,7 @@ function planOutline(c: KindContext): PlanResult {
             rounds: way.rounds,
             isClimb,
             room: null,
-            pastEnd: () => 0,
+            past: null,
           });
     if (!finish) return { missing: `its bends are too tight to lead ${tool.description} round it.` };
     return {
