@@ -27,8 +27,17 @@ const open = ({ job }: Trial): string[] =>
   job.rows.flatMap((r) => (AREAS.includes(r.size.family) ? r.reasons : []));
 
 /** Made whole: no open area, nothing cut that is to stand, nothing left, no error. */
-async function finished(text: string, w = 3): Promise<Trial> {
-  const trial = await jobOfText(text, { change: inBlock(w) });
+async function finished(
+  text: string,
+  w = 3,
+  more: (p: Plan, features: Feature[]) => void = () => undefined,
+): Promise<Trial> {
+  const trial = await jobOfText(text, {
+    change: (p, features) => {
+      inBlock(w)(p, features);
+      more(p, features);
+    },
+  });
   expect(open(trial)).toEqual([]);
   const { checks, metal } = proved(trial);
   expect(checks.filter((c) => c.severity === 'error')).toEqual([]);
@@ -101,6 +110,60 @@ describe('from a sawn block', () => {
     );
     expect(b!).toBeLessThan(a! / 4);
   }, 60_000);
+
+  it('a wide cutter clears what small corners let it, and a narrow one the corners alone', async () => {
+    const body = cutAll(prism(rectangle(140, 100, 8, 70, 50), 0, -30), [
+      prism(rectangle(90, 70, 3.2, 55, 50), 1, -14),
+      prism(rectangle(60, 160, 3.2, 140, 100), 1, -9),
+    ]);
+    const { job } = await finished(await stepText([body], 'corners'));
+    const made = (family: string): (readonly [string, number])[] =>
+      job.rows
+        .filter((r) => r.size.family === family)
+        .flatMap((r) => r.operations.map((o) => [o.kind, o.tool.diameter] as const));
+    expect(made('pocket')).toEqual([
+      ['area-mill', 20],
+      ['corner-mill', 6],
+    ]);
+    expect(made('step').map(([kind]) => kind)).toEqual(['area-mill', 'corner-mill']);
+    // The narrow one is nowhere but in the four corners.
+    const corners = job.rows.find((r) => r.size.family === 'pocket')!.operations[1]!;
+    const [work] = corners.work;
+    const fed = work!.motion.kind === 'path' ? work!.motion.passes.flatMap((p) => p.moves) : [];
+    for (const m of fed) {
+      if (m.kind === 'dwell') continue;
+      const away = [55 - 70, 50 - 50].map((o, i) => Math.abs(m.to[i]! - o));
+      expect(Math.min(45 - away[0]!, 35 - away[1]!)).toBeLessThan(15);
+      expect(Math.max(45 - away[0]!, 35 - away[1]!)).toBeLessThan(20);
+    }
+  }, 60_000);
+
+  describe.each([
+    ['pocket-by-hole', {}, ['entry-hole', 'area-mill', 'corner-mill']],
+    ['pocket-corner-holes', {}, ['corner-hole', 'area-mill']],
+    ['pocket', { 'area-mill': { entry: 'helix' } }, ['area-mill', 'corner-mill']],
+  ])('by the method %s, %j', (method, overrides, kinds) => {
+    it.each([
+      ['blind', -14],
+      ['through', -40],
+    ])(
+      'a pocket is finished, %s',
+      async (_, bottom) => {
+        const body = cutAll(prism(rectangle(110, 80, 8, 55, 40), 0, -22), [
+          prism(rectangle(80, 52, 5.2, 55, 40), 1, bottom),
+        ]);
+        const text = await stepText([body], 'entered');
+        const trial = await finished(text, 3, (p, features) => {
+          for (const s of featureSizes(features))
+            if (s.family === 'pocket') p.sizes[s.key] = { method, overrides };
+        });
+        const row = trial.job.rows.find((r) => r.size.family === 'pocket')!;
+        expect(row.operations.map((o) => o.kind)).toEqual(kinds);
+        expect(row.operations[0]!.work).toHaveLength(kinds[0] === 'corner-hole' ? 4 : 1);
+      },
+      60_000,
+    );
+  });
 
   it('an outline over a vise is milled as far down as its jaws let it, and the rest said in lengths', async () => {
     const body = prism(rectangle(90, 60, 6, 45, 30), 0, -30);

@@ -141,6 +141,30 @@ export function piecesOf(r: Region): Region[] {
   return out;
 }
 
+/** How near the place deepest in a region is found, mm. */
+const DEEPEST = 0.02;
+
+/** The place in a region that is farthest from its border, and how far that is, mm; null of an empty one. */
+export function deepestIn(r: Region): { at: Vec2; away: number } | null {
+  const box = boxOf(r);
+  if (!box) return null;
+  let [low, high] = [0, Math.min(box[2] - box[0], box[3] - box[1]) / 2 + DEEPEST];
+  let core = r;
+  while (high - low > DEEPEST) {
+    const middle = (low + high) / 2;
+    const inner = grown(r, -middle);
+    if (isEmpty(inner)) high = middle;
+    else [low, core] = [middle, inner];
+  }
+  // In the middle of what is left: of a long region all of its middle line is as deep.
+  const [piece] = piecesOf(core);
+  const left = piece && boxOf(piece);
+  if (!left) return null;
+  const at: Vec2 = [(left[0] + left[2]) / 2, (left[1] + left[3]) / 2];
+  const inside = isIn(core, at) ? at : first(first(ringsOf(core)));
+  return { at: inside, away: low };
+}
+
 /** A region without its holes. */
 export const filled = (r: Region): Region => ({ paths: piecesOf(r).map((p) => first(p.paths)) });
 

@@ -235,6 +235,35 @@ export const SHIPPED_METHODS: readonly Method[] = [
     when: {},
     operations: [{ kind: 'wall-mill' }],
   },
-  { id: 'step', name: 'mill a step', family: 'step', when: {}, operations: [{ kind: 'area-mill' }] },
-  { id: 'pocket', name: 'clear a pocket', family: 'pocket', when: {}, operations: [{ kind: 'area-mill' }] },
+  {
+    id: 'step',
+    name: 'mill a step',
+    family: 'step',
+    when: {},
+    operations: [{ kind: 'area-mill' }, { kind: 'corner-mill' }],
+  },
+  {
+    id: 'pocket',
+    name: 'clear a pocket',
+    family: 'pocket',
+    when: {},
+    operations: [{ kind: 'area-mill' }, { kind: 'corner-mill' }],
+  },
+  {
+    // For a cutter that must not go down by itself, or a pocket that has no room to ramp in.
+    id: 'pocket-by-hole',
+    name: 'drill a hole to go in by, clear the pocket',
+    family: 'pocket',
+    when: {},
+    operations: [{ kind: 'entry-hole' }, { kind: 'area-mill' }, { kind: 'corner-mill' }],
+  },
+  {
+    // Little is left in its corners then: the mill is not pushed off its way there.
+    id: 'pocket-corner-holes',
+    name: 'drill the corners, clear the pocket',
+    family: 'pocket',
+    when: {},
+    onRequest: true,
+    operations: [{ kind: 'corner-hole' }, { kind: 'area-mill', set: { corners: 'this cutter' } }],
+  },
 ].map((m) => methodSchema.parse(m));

@@ -4,6 +4,8 @@ import { boreGrooveKind } from './bore-groove/index.ts';
 import { boreKind } from './bore/index.ts';
 import { centreKind } from './centre/index.ts';
 import { coreDrillKind } from './core-drill/index.ts';
+import { cornerHoleKind } from './corner-hole/index.ts';
+import { cornerMillKind } from './corner-mill/index.ts';
 import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { dovetailMillKind } from './dovetail-mill/index.ts';
@@ -32,6 +34,8 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   faceMillKind,
   wallMillKind,
   areaMillKind,
+  cornerHoleKind,
+  cornerMillKind,
   spotKind,
   centreKind,
   pilotKind,

@@ -16,7 +16,8 @@ import type { Check, MadeHole, SeenHole } from './checks/check.ts';
 import { CHECK_RULES } from './checks/rules/registry.ts';
 import { foldFloods } from './floods.ts';
 import { AreaFinder, milledAreas, seenAreas } from './areas/finder.ts';
-import { drilledGrooves, GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
+import { entryHoles } from './entry-holes.ts';
+import { GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
 import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
 import { madeHoles } from './pairing.ts';
 import { milledBosses, seenBosses, type SeenBoss } from './threads/bosses.ts';
@@ -79,9 +80,9 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     milledGrooves: milledGrooves(read, grooves, toolOf),
     areas,
     milledAreas: milledAreas(read, areas, toolOf),
-    drilledGrooves: drilledGrooves(
+    entryHoles: entryHoles(
       made.flatMap((m) => (m.view ? [] : [m.call])),
-      grooves,
+      { grooves, areas },
       toolOf,
     ),
     bosses,

@@ -1,9 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Segment, Vec2 } from '../../geometry/path.ts';
-import { boxRegion, grown, isIn, regionOf, within, without, type Region } from '../../geometry/region.ts';
+import {
+  boxRegion,
+  grown,
+  isIn,
+  NOWHERE,
+  regionOf,
+  within,
+  without,
+  type Region,
+} from '../../geometry/region.ts';
 import { stretchesOf } from '../stretches.ts';
 import type { Pass } from '../work.ts';
+import { clearCorners } from './corners.ts';
 import { clearClosed, type ClosedCut } from './clear.ts';
 import { cutTowards, type OpenCut } from './towards.ts';
 import { zigzag } from './zigzag.ts';
@@ -193,6 +203,40 @@ describe('an open area', () => {
       if (end?.kind === 'dwell' || !end) throw new Error('a pass ends with a move');
       for (const [x, y] of [start, end.to]) expect(isIn(grown(metal, 6), [x, y])).toBe(false);
     }
+  });
+});
+
+describe('corners that a wide cutter has left', () => {
+  it('are cleared whole, from ground that it has cleared, and never into the walls', () => {
+    fc.assert(
+      fc.property(number(50, 90), number(45, 70), number(2.2, 5), number(14, 24), (w, h, corner, wide) => {
+        const area = grown(boxRegion([corner, corner], [w - corner, h - corner]), corner);
+        const walls = without(boxRegion([-60, -60], [w + 60, h + 60]), area);
+        const reached = grown(grown(area, -wide / 2), wide / 2);
+        const rest = within(grown(grown(without(area, reached), -0.03), 0.53), area);
+        const diameter = 2 * corner - 0.4;
+        const cut = { ...OPEN, walls, rest, diameter, stepover: 0.45 * diameter };
+        const passes = clearCorners(cut);
+        expect(passes.length).toBe(4);
+        const kept = grown(walls, diameter / 2 + cut.stock - 0.03);
+        const stands = grown(without(area, reached), diameter / 2 - 0.02);
+        for (const { start } of passes) expect(isIn(stands, [start[0], start[1]])).toBe(false);
+        for (const [a, b] of waysOf(passes)) {
+          for (const t of [0, 0.5, 1])
+            expect(isIn(kept, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])])).toBe(false);
+          // It goes down where nothing is left.
+          if (a[2] - b[2] > 1e-6) expect(isIn(stands, [b[0], b[1]])).toBe(false);
+        }
+        const due = grown(grown(area, -(diameter / 2 + cut.stock)), diameter / 2);
+        const places = placesIn(within(rest, due), 0.03, [0, 0, w, h]);
+        expect(farthest(passes, places, OPEN.floor)).toBeLessThanOrEqual(diameter / 2 + 0.02);
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it('are none where nothing is left', () => {
+    expect(clearCorners({ ...OPEN, walls: boxRegion([0, 0], [9, 9]), rest: NOWHERE })).toEqual([]);
   });
 });
 

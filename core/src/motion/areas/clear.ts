@@ -1,4 +1,14 @@
-import { bordersOf, grown, isIn, piecesOf, without, type Region } from '../../geometry/region.ts';
+import {
+  bordersOf,
+  chainPoints,
+  deepestIn,
+  grown,
+  isIn,
+  piecesOf,
+  regionOf,
+  without,
+  type Region,
+} from '../../geometry/region.ts';
 import {
   distance2,
   reversePath,
@@ -16,6 +26,8 @@ import type { Move, Pass } from '../work.ts';
 const CLEARED = 0.94;
 /** A way down is at least so many cutters long: a shorter one would be all but a plunge. */
 const LEAST_WAY = 1.5;
+/** Radius of a circle that a cutter goes down on, of its diameter: no core stays in its middle. */
+const HELIX_SHARE = 0.4;
 /** What a way may lie off its room's border, mm. */
 const SLACK = 0.01;
 /** A straight way from one ring to the next is no longer than so many steps. */
@@ -37,6 +49,10 @@ export interface ClosedCut {
   /** Above the metal, where a way down begins. */
   above: number;
   isClimb: boolean;
+  /** It goes down on a circle where there is room for one, in place of the innermost way. */
+  isHelix?: boolean;
+  /** A hole in which it goes straight down, and the level down to which that is open. */
+  hole?: { at: Vec2; to: number } | null;
 }
 
 /** Ways round of one pocket of room, from the innermost out: each is a closed chain. */
@@ -92,7 +108,7 @@ class Layer {
   clear(nest: Nest): void {
     const isWayIn = nest.inner.every((n) => !this.hasWayDown(n));
     if (isWayIn) {
-      this.goDown(first(nest.rings));
+      this.goDown(nest);
       for (const n of nest.inner) this.inwards(n);
     } else for (const n of nest.inner) if (this.hasWayDown(n)) this.clear(n);
     // A small piece beside a larger one is cut from the ring round both.
@@ -114,9 +130,11 @@ class Layer {
     return { feed, cutter: this.cut.diameter, side };
   }
 
-  /** Round and round down the ring that is cut first. */
-  private goDown(ring: readonly Segment[]): void {
+  /** Down into the metal, and round the ring that is cut first. */
+  private goDown(nest: Nest): void {
     const { cut } = this;
+    const ring = first(nest.rings);
+    if (this.downHole(ring) || (cut.isHelix && this.downHelix(nest))) return;
     const start = first(ring).from;
     const perTurn = Math.min(cut.perLayer, fallAt(cut.ramp, wayOf(ring)));
     this.passes.push({
@@ -127,6 +145,56 @@ class Layer {
       ],
     });
     this.place = start;
+  }
+
+  /** Straight down where a hole is open, from there to the ring: false where there is none, or no straight way from it. */
+  private downHole(ring: readonly Segment[]): boolean {
+    const { cut, z } = this;
+    const { hole } = cut;
+    if (!hole) return false;
+    const loop = begunNear(ring, hole.at);
+    const start = first(loop).from;
+    if (!this.isClearWay(hole.at, start)) return false;
+    const level = Math.max(z, Math.min(hole.to, this.from));
+    const perTurn = Math.min(cut.perLayer, fallAt(cut.ramp, wayOf(loop)));
+    this.passes.push({
+      start: [hole.at[0], hole.at[1], cut.r],
+      moves: [
+        lineTo(hole.at, level, 'lead'),
+        lineTo(start, level, 'cut'),
+        ...(level > z
+          ? windDown(loop, level, z, perTurn, this.fed('ramp'), this.fed('cut'))
+          : alongChain(loop, z, z, this.fed('cut'))),
+      ],
+    });
+    this.place = start;
+    return true;
+  }
+
+  /** Round a circle of less than the cutter's own width down to the layer, then on to the ring. */
+  private downHelix({ rings }: Nest): boolean {
+    const { cut, z } = this;
+    const middle = deepestIn(regionOf(rings))?.at ?? first(first(rings)).from;
+    const radius = HELIX_SHARE * cut.diameter;
+    const from: Vec2 = [middle[0] + radius, middle[1]];
+    const turn = (cut.isClimb ? 2 : -2) * Math.PI;
+    const circle: Segment[] = [{ kind: 'arc', from, to: from, centre: middle, radius, turn }];
+    if (!chainPoints(circle, 0.05).every((p) => isIn(this.slack, p))) return false;
+    const loop = begunNear(first(rings), from);
+    const start = first(loop).from;
+    if (!this.isClearWay(from, start)) return false;
+    const perTurn = Math.min(cut.perLayer, fallAt(cut.ramp, wayOf(circle)));
+    this.passes.push({
+      start: [from[0], from[1], cut.r],
+      moves: [
+        lineTo(from, this.from, 'lead'),
+        ...windDown(circle, this.from, z, perTurn, this.fed('ramp'), this.fed('cut')),
+        lineTo(start, z, 'cut'),
+        ...alongChain(loop, z, z, this.fed('cut')),
+      ],
+    });
+    this.place = start;
+    return true;
   }
 
   /** Round a ring from its place nearest to where the cutter stands; where that is far, or not on cleared ground, from above. */

@@ -1,59 +1,122 @@
 import { cornerRadius } from '../../features/area/rings.ts';
-import type { AreaShape } from '../../features/area/shape.ts';
-import { grown, isEmpty, without, type Region } from '../../geometry/region.ts';
+import { bordersOf, grown, isEmpty, isIn, without, type Region } from '../../geometry/region.ts';
+import { reversePath, type Vec2 } from '../../geometry/path.ts';
 import { first, got } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
 import { pastMetal } from '../../motion/areas/past-metal.ts';
-import { cutTowards } from '../../motion/areas/towards.ts';
+import { cutTowards, waysTowards } from '../../motion/areas/towards.ts';
+import { fallAt } from '../../motion/grooves/ramp.ts';
 import type { Pass } from '../../motion/work.ts';
-import { areaRegion, groundOf, metalAbout, type Ground } from '../../space/areas.ts';
+import { areaRegion, metalAbout } from '../../space/areas.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { AreaView } from '../area-view.ts';
 import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
 import { Parameters, type KindContext, type PlanResult, type Remark } from '../kind.ts';
-import { ABOVE, BREAK_THROUGH, sharpCorner, USUAL_RAMP, wallLevels, cutterFor } from './numbers.ts';
-import { planPasses, type AreaPasses, type AreaWay } from './planned.ts';
+import { entryPlace, groundAt, roomOver } from './ground.ts';
+import {
+  ABOVE,
+  BREAK_THROUGH,
+  CORNERS,
+  cutterFor,
+  ENTRIES,
+  sharpCorner,
+  USUAL_RAMP,
+  wallLevels,
+} from './numbers.ts';
+import { planFirst, planPasses, type AreaPasses, type AreaWay, type Found } from './planned.ts';
 import { reachesAll, roomIn } from './room.ts';
-import { finishWalls, wallsOf } from './walls.ts';
+import { finishWalls, finishWays, wallsOf, type WallCut } from './walls.ts';
+import { widerThan } from './wider.ts';
 
 /** Corners of a cutter and a floor that count as one, mm. */
 const SAME_CORNER = 0.02;
 /** Levels that are one, and what a section's fitted border may be off, mm. */
 const SAME_LEVEL = 0.001;
 const SLACK = 0.01;
+/** More turns than this down a way are no way down. */
+const MOST_TURNS = 80;
 
 /** How deep areas of a size go, and the smallest of their corners. */
-interface Asked {
+export interface Asked {
   deep: number;
   beyond: number;
   corner: number | null;
 }
 
+interface AreaAsked extends Asked {
+  isHelix: boolean;
+}
+
+/** How a closed area is gone into; by the hole that is drilled before there is nothing to choose. */
+function askEntry(c: KindContext, parameters: Parameters): (typeof ENTRIES)[number] {
+  if (c.opened === 0) return parameters.choice('entry', 'goes down', ENTRIES, first(ENTRIES), 'method');
+  parameters.shown('entry', 'goes down', `in the hole of ⌀${c.say(c.opened)}`);
+  return first(ENTRIES);
+}
+
+/** The hole in which a cutter goes straight down: it cuts nothing there. */
+function holeFor(c: KindContext, v: AreaView, tool: Tool): { at: Vec2; to: number } | null {
+  const to = c.opened >= tool.diameter - SLACK ? c.openedTo(v.label) : null;
+  const entry = to === null ? null : entryPlace(c, v);
+  return entry && to !== null ? { at: entry.at, to } : null;
+}
+
+/** Asks how deep areas of a size are cut. mm. */
+export function askDeep(view: AreaView, parameters: Parameters): Pick<Asked, 'deep' | 'beyond'> {
+  if (view.shape.through)
+    return {
+      deep: view.depth,
+      beyond: parameters.length(
+        'breakThrough',
+        'break-through',
+        BREAK_THROUGH,
+        'method',
+        'cutter below exit',
+      ),
+    };
+  const deep = parameters.length('depth', 'floor below top', view.depth, 'model', 'below the top');
+  return { deep, beyond: 0 };
+}
+
 /** Plans the clearing of pockets and steps, layer by layer, and the finish of their walls. */
 export function planArea(c: KindContext): PlanResult {
   const view = first(c.areas);
-  const parameters = new Parameters(c);
-  const remarks: Remark[] = [];
-  const { shape } = view;
-  const corner = cornerRadius(wallsOf(shape));
-  const deep = shape.through
-    ? view.depth
-    : parameters.length('depth', 'floor below top', view.depth, 'model', 'below the top');
-  const beyond = shape.through
-    ? parameters.length('breakThrough', 'break-through', BREAK_THROUGH, 'method', 'cutter below exit')
-    : 0;
-  if (corner !== null) parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
-  const asked: Asked = { deep, beyond, corner };
+  const corner = cornerRadius(wallsOf(view.shape));
+  const ask = (): { parameters: Parameters; asked: AreaAsked; isAll: boolean } => {
+    const parameters = new Parameters(c);
+    const deep = askDeep(view, parameters);
+    const isHelix = view.shape.side === 'closed' && askEntry(c, parameters) === 'helix';
+    const asked = { ...deep, corner, isHelix };
+    if (corner === null) return { parameters, asked, isAll: true };
+    parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
+    const by = parameters.choice('corners', 'corners', CORNERS, first(CORNERS), 'method');
+    return { parameters, asked, isAll: by !== first(CORNERS) };
+  };
+  const { asked, isAll } = ask();
   const found = chooseCutter(c, asked);
   if ('missing' in found) return found;
-  if (corner === 0) remarks.push(sharpCorner(c, view.label, found.tool));
-  const done: Cleared[] = [];
-  return planPasses(c, parameters, found, (v, way) => passesOf(c, v, found.tool, asked, way, done), {
-    remarks,
-  });
+  const wider = isAll ? null : widerThan(c, found.tool, asked);
+  const withTools = (tools: Found, isWide: boolean): PlanResult => {
+    const remarks: Remark[] = corner === 0 && !isWide ? [sharpCorner(c, view.label, tools.tool)] : [];
+    const done: Cleared[] = [];
+    const made = planPasses(
+      c,
+      ask().parameters,
+      tools,
+      (v, way) => passesOf(c, v, tools.tool, asked, way, done),
+      { remarks },
+    );
+    return 'tool' in made ? { ...made, opens: tools.tool.diameter } : made;
+  };
+  if (wider) {
+    const made = planFirst(c, wider, (tools) => withTools(tools, true));
+    if ('tool' in made) return made;
+  }
+  return planFirst(c, found, (tools) => withTools(tools, false));
 }
 
-function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): Chosen {
+/** The cutter that makes areas whole: by their smallest corner, and the radius at the foot of their walls. */
+export function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): Chosen {
   const { shape } = first(c.areas);
   const foot = shape.floorRadius;
   const isCornered = (t: Tool): boolean =>
@@ -83,18 +146,9 @@ function roomsOf(
   { shape, entryZ }: AreaView,
   deep: number,
 ): { own: Region; roomFor(radius: number): Region } {
-  const own = areaRegion(shape);
-  if (shape.side === 'closed') return { own, roomFor: (radius) => roomIn(own, radius, 0) };
-  const { enclosed, walls, cleared } = groundAt(c, shape, entryZ - deep);
-  return {
-    own,
-    roomFor: (radius) =>
-      enclosed ? roomIn(cleared, radius, 0) : without(grown(own, radius), grown(walls, radius)),
-  };
+  const ground = groundAt(c, shape, entryZ - deep);
+  return { own: areaRegion(shape), roomFor: (radius) => roomOver(shape, ground, radius) };
 }
-
-const groundAt = (c: KindContext, shape: AreaShape, floor: number): Ground =>
-  groundOf(c.space, shape, (z) => c.space.sectionAt(z), floor);
 
 /** What is cleared down to a level already. */
 interface Cleared {
@@ -106,7 +160,7 @@ function passesOf(
   c: KindContext,
   v: AreaView,
   tool: Tool,
-  { deep, beyond }: Asked,
+  { deep, beyond, corner, isHelix }: AreaAsked,
   way: AreaWay,
   done: Cleared[],
 ): AreaPasses {
@@ -124,6 +178,14 @@ function passesOf(
       (d) => Math.abs(d.floor - floor) < SAME_LEVEL && isEmpty(grown(without(own, d.region), -2 * SLACK)),
     );
   done.push({ region: cleared, floor });
+  const ramp = Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89);
+  const hole = enclosed ? holeFor(c, v, tool) : null;
+  const shortest = Math.PI * tool.diameter;
+  if (enclosed && !isDone && !hole && (v.startZ - floor) / fallAt(ramp, shortest) > MOST_TURNS)
+    return {
+      missing: `${tool.description} goes into metal at ${ramp}° at most: too little to go down in it. Drill a hole to go in by first.`,
+    };
+  const towards = { ...common, walls, area: cleared, metal };
   const rough: Pass[] = isDone
     ? []
     : enclosed
@@ -131,24 +193,37 @@ function passesOf(
           ...common,
           room: roomIn(cleared, radius, stock),
           above: ABOVE,
-          ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
+          ramp,
+          isHelix,
+          hole,
         })
-      : cutTowards({ ...common, walls, area: cleared, metal, stock });
+      : cutTowards({ ...towards, stock });
   if (rough.length === 0 && !isDone) return { missing: `${tool.description} has no room in it.` };
-  // What another has cleared is followed along its walls at least.
-  const times = isDone ? Math.max(1, rounds) : rounds;
-  const finish =
-    times === 0
-      ? []
-      : finishWalls(shape, {
-          diameter: tool.diameter,
-          r,
-          levels: wallLevels(Math.max(v.entryZ, v.metalZ), floor, tool),
-          rounds: times,
-          isClimb,
-          room: enclosed ? grown(roomIn(cleared, radius, 0), SLACK) : null,
-          past: enclosed ? null : pastMetal(metal, radius),
-        });
+  const room = grown(roomIn(cleared, radius, 0), SLACK);
+  const cut: WallCut = {
+    diameter: tool.diameter,
+    r,
+    levels: wallLevels(Math.max(v.entryZ, v.metalZ), floor, tool),
+    // What another has cleared is followed along its walls at least.
+    rounds: isDone ? Math.max(1, rounds) : rounds,
+    isClimb,
+    mayStand: (p) => !enclosed || isIn(room, p),
+    past: enclosed ? null : pastMetal(metal, radius),
+  };
+  if (cut.rounds === 0) return { passes: rough, floor };
+  // A cutter wider than its corners is led along what it can of the walls: the corners are another's.
+  const isWide = corner !== null && corner > 0 && radius > corner + SAME_CORNER;
+  const finish = !isWide
+    ? finishWalls(shape, cut)
+    : enclosed
+      ? finishWays(
+          bordersOf(roomIn(cleared, radius, 0)).map((path) => ({
+            path: isClimb ? path : reversePath(path),
+            closed: true,
+          })),
+          cut,
+        )
+      : finishWays(waysTowards({ ...towards, stock: 0 }).at(-1) ?? [], { ...cut, past: null });
   if (!finish) return { missing: `its bends are too tight to lead ${tool.description} along its walls.` };
   return { passes: [...rough, ...finish], floor };
 }

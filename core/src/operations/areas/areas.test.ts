@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pocket, topFace } from '../../testing/areas.ts';
+import { pocket, roundedBorder, topFace } from '../../testing/areas.ts';
 import { grooveRow, movesOf } from '../../testing/grooves.ts';
 import { endMill, made } from '../../testing/fixtures.ts';
 
@@ -34,6 +34,34 @@ describe('a pocket is cleared', () => {
       movesOf(made(clear(pocket(), typed), 'area-mill')).filter((m) => m.feed === 'finish').length;
     expect(finish({ finishStock: 0 })).toBe(0);
     expect(finish({ springPasses: 1 })).toBeGreaterThan(finish({}));
+  });
+
+  it('first by a wide cutter where its corners let in a narrow one only, which clears these alone', () => {
+    const large = pocket({
+      cornerRadius: 3,
+      length: 90,
+      width: 70,
+      borders: [roundedBorder([5, 5, 95, 75], 3, -9)],
+    });
+    const row = clear(large);
+    expect(row.reasons).toEqual([]);
+    const [wide, narrow] = [made(row, 'area-mill'), made(row, 'corner-mill')];
+    expect(wide.tool.diameter).toBeGreaterThan(1.5 * narrow.tool.diameter);
+    expect(narrow.tool.diameter).toBeLessThanOrEqual(6);
+    // What the wide one leaves in a corner is within its radius of both walls.
+    for (const { to } of movesOf(narrow)) {
+      const [x, y] = [Math.abs(to[0]) - 45, Math.abs(to[1]) - 35];
+      expect(Math.min(x, y)).toBeGreaterThan(-2.2 * wide.tool.diameter);
+      expect(Math.max(x, y)).toBeGreaterThan(-wide.tool.diameter / 2);
+    }
+    // Whoever wants one cutter for all of it says so.
+    const one = clear(large, { corners: 'this cutter' });
+    expect(one.operations.map((o) => [o.kind, o.tool.diameter])).toEqual([['area-mill', 6]]);
+  });
+
+  it('by one cutter where a second would save no time', () => {
+    const small = pocket({ cornerRadius: 4, borders: [roundedBorder([40, 35, 66, 52], 4, -9)] });
+    expect(clear(small).operations.map((o) => o.kind)).toEqual(['area-mill']);
   });
 
   it('down a way no steeper than the cutter may', () => {

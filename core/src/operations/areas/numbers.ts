@@ -26,6 +26,10 @@ export const AREA_NUMBERS = {
   springPasses: 'spring passes',
 } as const;
 export const AREA_CHOICES = { cutting: ['climb', 'conventional'] } as const;
+/** How a cutter comes down into a closed area that is not opened before. */
+export const ENTRIES = ['down its way', 'helix'] as const;
+/** Whose the corners are that a wide cutter does not get into. */
+export const CORNERS = ['a narrower cutter after', 'this cutter'] as const;
 
 /** Levels at which a wall is finished, from the highest down: a long cutter bends where it takes all of it in one go. */
 export function wallLevels(top: number, floor: number, tool: Tool): number[] {

@@ -32,15 +32,42 @@ export interface AreaWay {
   r: number;
 }
 
+/** The tool that is taken, and those that would do. */
+export interface Found {
+  tool: Tool;
+  others: readonly Tool[];
+}
+
 /** What is cut at one area: its passes, and how low the tip goes; or why that cannot be. */
 export type AreaPasses =
   { passes: readonly Pass[]; floor: number; remarks?: readonly Remark[] } | { missing: string };
+
+/** How many of the tools that would do are tried. */
+const TRIED = 6;
+
+/**
+ * Plans with the tool that was found, or with the first of the others whose whole outline has room on all of its way where that one's has not.
+ * What somebody chose is not put aside.
+ */
+export function planFirst(
+  c: Pick<KindContext, 'chosen'>,
+  { tool, others }: Found,
+  plan: (tools: Found) => PlanResult,
+): PlanResult {
+  const own = plan({ tool, others });
+  if (!('missing' in own) || c.chosen === tool.id) return own;
+  for (const other of others.slice(0, TRIED)) {
+    const result = plan({ tool: other, others: others.filter((t) => t !== other) });
+    if (!('missing' in result)) return result;
+  }
+  return own;
+}
 
 /** Asks how areas are cut, has each one's passes made, and looks whether the tool's whole outline has room on all of them. */
 export function planPasses(
   c: KindContext,
   parameters: Parameters,
-  { tool, others }: { tool: Tool; others: readonly Tool[] },
+  { tool, others }: Found,
   passesOf: (view: AreaView, way: AreaWay) => AreaPasses,
   {
     hasWalls = true,

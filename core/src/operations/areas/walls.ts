@@ -2,12 +2,12 @@ import { wallRuns, type WallRun } from '../../features/area/rings.ts';
 import type { AreaShape } from '../../features/area/shape.ts';
 import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
 import { reversePath, tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
-import { isIn, type Region } from '../../geometry/region.ts';
 import { first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../../motion/grooves/chain.ts';
 import { begunOnLongest } from '../../motion/grooves/loops.ts';
 import { quarter, roundWall, type Quarter } from '../../motion/grooves/walls.ts';
 import type { PastMetal } from '../../motion/areas/past-metal.ts';
+import type { BesideWalls } from '../../motion/areas/towards.ts';
 import type { Pass } from '../../motion/work.ts';
 
 /** Radii of the way onto a wall that are tried, of the cutter's. */
@@ -22,8 +22,8 @@ export interface WallCut {
   /** Times along each wall: once, and once more for each spring pass. */
   rounds: number;
   isClimb: boolean;
-  /** Where the cutter's centre may be with nothing left on the walls; null: everywhere on the walls' own side. */
-  room: Region | null;
+  /** Whether the cutter's centre may be at a place, with nothing left on the walls. */
+  mayStand(place: Vec2): boolean;
   /** How far past its end an open wall is followed; null: off it at once, as a closed one. */
   past: PastMetal | null;
 }
@@ -33,14 +33,20 @@ export const wallsOf = ({ rings }: AreaShape): WallRun[] => rings.flatMap(wallRu
 
 /** Moves along all walls of an area; null where a cutter cannot be led along one: its bends are too tight. */
 export function finishWalls(shape: AreaShape, cut: WallCut): Pass[] | null {
-  const out: Pass[] = [];
-  for (const run of wallsOf(shape)) {
-    const beside = parallelPath(run.walls, cut.diameter / 2, run.closed);
-    if (!beside) return null;
-    for (const z of cut.levels) out.push(...(run.closed ? roundAt(beside, z, cut) : alongAt(beside, z, cut)));
+  const ways: BesideWalls[] = [];
+  for (const { walls, closed } of wallsOf(shape)) {
+    const path = parallelPath(walls, cut.diameter / 2, closed);
+    if (!path) return null;
+    ways.push({ path: cut.isClimb ? path : reversePath(path), closed });
   }
-  return out;
+  return finishWays(ways, cut);
 }
+
+/** Moves along ways beside walls, on every level: with the wall on the right to climb, else on the left. */
+export const finishWays = (ways: readonly BesideWalls[], cut: WallCut): Pass[] =>
+  ways.flatMap(({ path, closed }) =>
+    cut.levels.flatMap((z) => (closed ? roundAt(path, z, cut) : alongAt(path, z, cut))),
+  );
 
 const fedOf = ({ diameter, isClimb }: WallCut): Fed & { side: 'left' | 'right' } => ({
   feed: 'finish',
@@ -49,8 +55,8 @@ const fedOf = ({ diameter, isClimb }: WallCut): Fed & { side: 'left' | 'right' }
 });
 
 /** Round a closed wall, on and off by quarter circles where there is room for them. */
-function roundAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
-  const loop = begunOnLongest(cut.isClimb ? beside : reversePath([...beside]));
+function roundAt(ring: readonly Segment[], z: number, cut: WallCut): Pass[] {
+  const loop = begunOnLongest(ring);
   const fed = fedOf(cut);
   const lead = leadOf(cut, [
     [first(loop), 'from'],
@@ -64,21 +70,19 @@ function roundAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
 /** The widest quarter circle that has room at the ends of a way; 0: none has. */
 const leadOf = (cut: WallCut, ends: readonly (readonly [Segment, 'from' | 'to'])[]): number =>
   LEADS.map((share) => (share * cut.diameter) / 2).find((lead) =>
-    ends.every(([s, end]) => hasRoom(quarter(s, end, lead, fedOf(cut).side), lead, cut.room)),
+    ends.every(([s, end]) => hasRoom(quarter(s, end, lead, fedOf(cut).side), lead, cut)),
   ) ?? 0;
 
-function hasRoom({ outer, centre, at: on }: Quarter, lead: number, room: Region | null): boolean {
-  if (!room) return true;
+function hasRoom({ outer, centre, at: on }: Quarter, lead: number, cut: WallCut): boolean {
   // Half-way round, too: a point of the arc.
   const middle: Vec2 = [(outer[0] + on[0]) / 2 - centre[0], (outer[1] + on[1]) / 2 - centre[1]];
   const l = Math.hypot(...middle) || 1;
   const bow: Vec2 = [centre[0] + (middle[0] * lead) / l, centre[1] + (middle[1] * lead) / l];
-  return isIn(room, outer) && isIn(room, bow);
+  return cut.mayStand(outer) && cut.mayStand(bow);
 }
 
 /** Along a wall with two ends, from the air before it to the air behind. */
-function alongAt(beside: readonly Segment[], z: number, cut: WallCut): Pass[] {
-  const way = cut.isClimb ? [...beside] : reversePath([...beside]);
+function alongAt(way: readonly Segment[], z: number, cut: WallCut): Pass[] {
   const run = cut.past ? ledPast(way, cut.past) : ledOff(way, cut);
   const start = first(run).from;
   return Array.from({ length: cut.rounds }, () => ({

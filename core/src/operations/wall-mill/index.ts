@@ -87,7 +87,7 @@ function planOutline(c: KindContext): PlanResult {
             levels: wallLevels(top, floor, tool),
             rounds: way.rounds,
             isClimb,
-            room: null,
+            mayStand: () => true,
             past: null,
           });
     if (!finish) return { missing: `its bends are too tight to lead ${tool.description} round it.` };

@@ -11,7 +11,8 @@ import type { Disc, ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { HoleFinder, MilledHole } from '../milled.ts';
 import type { AreaFinder, MilledArea } from '../areas/finder.ts';
-import type { DrilledGroove, GrooveFinder, MilledGroove } from '../grooves/finder.ts';
+import type { EntryHole } from '../entry-holes.ts';
+import type { GrooveFinder, MilledGroove } from '../grooves/finder.ts';
 import type { MilledBoss, SeenBoss } from '../threads/bosses.ts';
 
 /** One finding: what, where and the mend. Severities: an error must not be sent to the machine. */
@@ -74,7 +75,7 @@ export interface CheckContext {
   areas: AreaFinder;
   milledAreas: MilledArea[];
   /** Holes to go in by, by their lines. */
-  drilledGrooves: ReadonlyMap<number, DrilledGroove>;
+  entryHoles: ReadonlyMap<number, EntryHole>;
   /** Bosses that have a thread, and what went round them. */
   bosses: SeenBoss[];
   milledBosses: MilledBoss[];

@@ -1,8 +1,8 @@
+import type { ReadProgram } from '../../code/read/motion.ts';
 import type { DerivedJob, DerivedSetup } from '../../job/derive.ts';
 import { labelOf } from '../../job/placed.ts';
 import type { Row } from '../../job/row.ts';
-import type { CycleCall, ReadProgram } from '../../code/read/motion.ts';
-import { offMiddle, pastEnd, topOf, type GrooveShape } from '../../features/groove-shape.ts';
+import { offMiddle, pastEnd, type GrooveShape } from '../../features/groove-shape.ts';
 import { beyondWalls } from '../../operations/grooves/fit.ts';
 import { besidePath } from '../../geometry/parallel.ts';
 import { segmentPoint, type Vec2 } from '../../geometry/path.ts';
@@ -113,34 +113,6 @@ function isNear(shape: GrooveShape, p: Vec2, radius: number): boolean {
   if (beyond === null) return true;
   const end = beyond === 'start' ? shape.ends[0] : shape.ends[1];
   return !end.open || pastEnd(shape.path, p, beyond) <= radius + end.beyond + PAST;
-}
-
-/** A hole drilled in a groove, for a cutter to go down in. */
-export interface DrilledGroove {
-  groove: SeenGroove;
-  tool: Tool;
-  call: CycleCall;
-  /** How far the hole reaches beyond the groove's wall, mm; less than none inside it. */
-  by: number;
-}
-
-/** Of the cycle lines that make no hole of the model, those that drill within the walls of a groove, by their lines. */
-export function drilledGrooves(
-  calls: readonly CycleCall[],
-  finder: GrooveFinder,
-  toolOf: (number: number) => Tool | null,
-): Map<number, DrilledGroove> {
-  const out = new Map<number, DrilledGroove>();
-  for (const call of calls) {
-    const tool = toolOf(call.tool);
-    const groove = tool && toolKind(tool.kind).drills ? finder.over(call.x, call.y) : null;
-    if (!groove || !tool) continue;
-    const { shape } = groove.view;
-    const half = Math.min(...shape.levels.map((l) => Math.min(l.halfTop, l.halfBottom)));
-    const by = offMiddle(shape, [call.x, call.y]) + tool.diameter / 2 - half;
-    if (by <= BESIDE && call.z < topOf(shape)) out.set(call.line, { groove, tool, call, by });
-  }
-  return out;
 }
 
 /** What a mill did in a groove. */

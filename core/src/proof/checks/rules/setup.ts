@@ -106,9 +106,9 @@ export const magazine: CheckRule = {
 /** A hole where the part has none. */
 export const noHole: CheckRule = {
   rule: 'no-hole-there',
-  run: ({ made, say, holes, drilledGrooves }) =>
+  run: ({ made, say, holes, entryHoles }) =>
     made
-      .filter((m) => !m.view && !drilledGrooves.has(m.call.line))
+      .filter((m) => !m.view && !entryHoles.has(m.call.line))
       .map((m) => {
         const { line, cycle, x, y } = m.call;
         let near: { label: string; x: number; y: number } | null = null;
@@ -129,12 +129,12 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made, milled, milledBosses, milledGrooves, drilledGrooves, milledAreas }) => {
+  run: ({ job, setup, made, milled, milledBosses, milledGrooves, entryHoles, milledAreas }) => {
     const done = new Set([
       ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
       ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
       ...milledBosses.map((m) => `${m.boss.view.label}/${m.tool.id}`),
-      ...[...drilledGrooves.values()].map((d) => `${d.groove.view.label}/${d.tool.id}`),
+      ...[...entryHoles.values()].map((d) => `${d.label}/${d.tool.id}`),
       ...milledGrooves.map((m) => `${m.groove.view.label}/${m.tool.id}`),
       ...milledAreas.map((m) => `${m.area.view.label}/${m.tool.id}`),
     ]);
