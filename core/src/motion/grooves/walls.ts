@@ -8,7 +8,7 @@ import { overlapOf } from './loops.ts';
 /** A lead of less radius is no lead: the cutter goes straight to the wall, mm. */
 const LEAST_LEAD = 0.15;
 /** Gone over twice where a way round closes, mm. */
-const OVERLAP = 1;
+export const OVERLAP = 1;
 
 /** A quarter circle beside a chain: where it leaves the air, its centre, and where it meets the chain. */
 export interface Quarter {

@@ -209,6 +209,7 @@ function passesOf(
     isClimb,
     mayStand: (p) => !enclosed || isIn(room, p),
     past: enclosed ? null : pastMetal(metal, radius),
+    approach: way.approach,
   };
   if (cut.rounds === 0) return { passes: rough, floor };
   // A cutter wider than its corners is led along what it can of the walls: the corners are another's.
@@ -224,6 +225,5 @@ function passesOf(
           cut,
         )
       : finishWays(waysTowards({ ...towards, stock: 0 }).at(-1) ?? [], { ...cut, past: null });
-  if (!finish) return { missing: `its bends are too tight to lead ${tool.description} along its walls.` };
-  return { passes: [...rough, ...finish], floor };
+  return 'missing' in finish ? finish : { passes: [...rough, ...finish.passes], floor };
 }

@@ -25,7 +25,10 @@ export const AREA_NUMBERS = {
   finishStock: 'left on walls',
   springPasses: 'spring passes',
 } as const;
-export const AREA_CHOICES = { cutting: ['climb', 'conventional'] } as const;
+export const AREA_CHOICES = {
+  cutting: ['climb', 'conventional'],
+  compensation: ['computed', 'in the control'],
+} as const;
 /** How a cutter comes down into a closed area that is not opened before. */
 export const ENTRIES = ['down its way', 'helix'] as const;
 /** Whose the corners are that a wide cutter does not get into. */

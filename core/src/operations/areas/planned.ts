@@ -1,4 +1,5 @@
 import { fullWidthCut } from '../../cutting/material.ts';
+import { first } from '../../lists.ts';
 import { stretchesOf } from '../../motion/stretches.ts';
 import type { Pass, Work } from '../../motion/work.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -7,6 +8,7 @@ import { hitInWords } from '../choose-tool.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { LEAD_SHARE } from '../grooves/planned.ts';
 import { aboveFoot } from '../grooves/reach.ts';
+import { radiusInControl, TAKEN_UP } from '../radius-in-control.ts';
 import type { KindContext, Parameters, PlanResult, Remark } from '../kind.ts';
 import { AREA_CHOICES, FINISH_STOCK, FLUTE_SHARE, STEPOVER } from './numbers.ts';
 
@@ -28,6 +30,8 @@ export interface AreaWay {
   /** Times along the finished walls. */
   rounds: number;
   isClimb: boolean;
+  /** The control compensates for the cutter's radius along finished walls: see {@link WallCut}. */
+  approach: number | null;
   /** R level: above everything, since between its passes the cutter goes anywhere. */
   r: number;
 }
@@ -90,6 +94,7 @@ export function planPasses(
   // A long cutter is fed slower: the table goes by how far it stands out.
   const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut);
   remarks.push(...numbers.remarks);
+  if (walls.approach !== null) remarks.push(radiusInControl(c, tool, MADE[first(c.areas).shape.side]));
   const work: Work[] = [];
   for (const v of c.areas) {
     const r = Math.max(c.space.setup.top, v.entryZ, v.metalZ) + c.setup.retract;
@@ -125,18 +130,26 @@ export function planPasses(
   };
 }
 
-type WallWay = Pick<AreaWay, 'stepover' | 'stock' | 'rounds' | 'isClimb'>;
-const NO_WALLS: WallWay = { stepover: 0, stock: 0, rounds: 0, isClimb: true };
+/** What an area's walls are those of. */
+const MADE = { closed: 'pocket', open: 'step', outside: 'outline', top: 'step' } as const;
+type WallWay = Pick<AreaWay, 'stepover' | 'stock' | 'rounds' | 'isClimb' | 'approach'>;
+const NO_WALLS: WallWay = { stepover: 0, stock: 0, rounds: 0, isClimb: true, approach: null };
 
 function askWalls(parameters: Parameters, tool: Tool): WallWay {
   const stepover = parameters.length('stepover', 'step sideways', STEPOVER * tool.diameter, 'method');
   const stock = Math.max(0, parameters.length('finishStock', 'left on walls', FINISH_STOCK, 'method'));
   const spring = Math.max(0, Math.round(parameters.number('springPasses', 'spring passes', 0, 'method')));
   const cutting = parameters.choice('cutting', 'cutting', AREA_CHOICES.cutting, 'climb', 'method');
+  const rounds = (stock > 0 ? 1 : 0) + spring;
+  const byControl =
+    rounds > 0 &&
+    parameters.choice('compensation', 'cutter radius', AREA_CHOICES.compensation, 'computed', 'method') !==
+      'computed';
   return {
     stepover: Math.max(0.01, stepover),
     stock,
-    rounds: (stock > 0 ? 1 : 0) + spring,
+    rounds,
+    approach: byControl ? tool.diameter / 2 + TAKEN_UP : null,
     isClimb: cutting === 'climb',
   };
 }

@@ -4,10 +4,11 @@ import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
 import { reversePath, tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../../motion/grooves/chain.ts';
-import { begunOnLongest } from '../../motion/grooves/loops.ts';
-import { quarter, roundWall, type Quarter } from '../../motion/grooves/walls.ts';
+import { begunOnLongest, overlapOf } from '../../motion/grooves/loops.ts';
+import { OVERLAP, quarter, roundWall, type Quarter } from '../../motion/grooves/walls.ts';
 import type { PastMetal } from '../../motion/areas/past-metal.ts';
 import type { BesideWalls } from '../../motion/areas/towards.ts';
+import { approachOf, toldWall } from '../../motion/areas/told-wall.ts';
 import type { Pass } from '../../motion/work.ts';
 
 /** Radii of the way onto a wall that are tried, of the cutter's. */
@@ -26,33 +27,79 @@ export interface WallCut {
   mayStand(place: Vec2): boolean;
   /** How far past its end an open wall is followed; null: off it at once, as a closed one. */
   past: PastMetal | null;
+  /** The control compensates for the cutter's radius: how long the straight ways are on which it takes it up and gives it up; null: it is computed. */
+  approach: number | null;
 }
 
 /** The walls of an area, with the area on their left. */
 export const wallsOf = ({ rings }: AreaShape): WallRun[] => rings.flatMap(wallRuns);
 
-/** Moves along all walls of an area; null where a cutter cannot be led along one: its bends are too tight. */
-export function finishWalls(shape: AreaShape, cut: WallCut): Pass[] | null {
+/** Moves along walls, or why a cutter cannot be led along one. */
+export type Finish = { passes: Pass[] } | { missing: string };
+
+/** Moves along all walls of an area. */
+export function finishWalls(shape: AreaShape, cut: WallCut): Finish {
   const ways: BesideWalls[] = [];
   for (const { walls, closed } of wallsOf(shape)) {
     const path = parallelPath(walls, cut.diameter / 2, closed);
-    if (!path) return null;
+    if (!path) return { missing: 'its bends are too tight to lead the cutter along its walls.' };
     ways.push({ path: cut.isClimb ? path : reversePath(path), closed });
   }
   return finishWays(ways, cut);
 }
 
 /** Moves along ways beside walls, on every level: with the wall on the right to climb, else on the left. */
-export const finishWays = (ways: readonly BesideWalls[], cut: WallCut): Pass[] =>
-  ways.flatMap(({ path, closed }) =>
-    cut.levels.flatMap((z) => (closed ? roundAt(path, z, cut) : alongAt(path, z, cut))),
-  );
+export function finishWays(ways: readonly BesideWalls[], cut: WallCut): Finish {
+  const passes: Pass[] = [];
+  for (const { path, closed } of ways)
+    for (const z of cut.levels) {
+      const own =
+        cut.approach === null ? computed(path, closed, z, cut) : told(path, closed, z, cut, cut.approach);
+      if (!own)
+        return {
+          missing:
+            'beside its walls there is no room for the straight ways on which the control takes the radius up. Let the radius be computed.',
+        };
+      passes.push(...own);
+    }
+  return { passes };
+}
 
 const fedOf = ({ diameter, isClimb }: WallCut): Fed & { side: 'left' | 'right' } => ({
   feed: 'finish',
   cutter: diameter,
   side: isClimb ? 'right' : 'left',
 });
+
+const computed = (path: readonly Segment[], closed: boolean, z: number, cut: WallCut): Pass[] =>
+  closed ? roundAt(path, z, cut) : alongAt(path, z, cut);
+
+/** The same where the control compensates for the cutter's radius; null where there is no room for it. */
+function told(
+  path: readonly Segment[],
+  closed: boolean,
+  z: number,
+  cut: WallCut,
+  approach: number,
+): Pass[] | null {
+  const fed = fedOf(cut);
+  const loop = closed ? begunOnLongest(path) : [...path];
+  const laps = closed ? Array.from({ length: cut.rounds }, () => loop).flat() : loop;
+  const way = [...laps, ...(closed ? overlapOf(loop, OVERLAP) : [])];
+  const run = !closed && cut.past ? ledPast(way, cut.past) : onAndOff(way, cut, approach);
+  const pass = run && toldWall(run, { r: cut.r, z, approach }, fed);
+  return pass && Array.from({ length: closed ? 1 : cut.rounds }, () => pass);
+}
+
+/** By quarter circles that have straight ways before and after them, too. */
+function onAndOff(way: readonly Segment[], cut: WallCut, approach: number): Segment[] | null {
+  for (const share of LEADS) {
+    const run = withLeads(way, (share * cut.diameter) / 2, cut);
+    const { start, end } = approachOf(run, approach);
+    if (cut.mayStand(start) && cut.mayStand(end)) return run;
+  }
+  return null;
+}
 
 /** Round a closed wall, on and off by quarter circles where there is room for them. */
 function roundAt(ring: readonly Segment[], z: number, cut: WallCut): Pass[] {
@@ -99,12 +146,16 @@ function ledPast(way: readonly Segment[], past: PastMetal): Segment[] {
 
 /** On and off by quarter circles in the room that has been cleared. */
 function ledOff(way: readonly Segment[], cut: WallCut): Segment[] {
-  const { side } = fedOf(cut);
   const lead = leadOf(cut, [
     [first(way), 'from'],
     [last(way), 'to'],
   ]);
-  if (lead === 0) return [...way];
+  return lead === 0 ? [...way] : withLeads(way, lead, cut);
+}
+
+/** A way with quarter circles onto it and off it, on its side away from the wall. */
+function withLeads(way: readonly Segment[], lead: number, cut: WallCut): Segment[] {
+  const { side } = fedOf(cut);
   const [on, off] = [quarter(first(way), 'from', lead, side), quarter(last(way), 'to', lead, side)];
   const turn = ((side === 'left' ? -1 : 1) * Math.PI) / 2;
   const arc = (from: Vec2, to: Vec2, centre: Vec2): Segment => ({

@@ -73,7 +73,8 @@ function planCorners(c: KindContext): PlanResult {
       isClimb,
       mayStand: (p) => !isIn(kept, p),
       past: null,
+      approach: way.approach,
     });
-    return { passes: [...rough, ...finish], floor };
+    return 'missing' in finish ? finish : { passes: [...rough, ...finish.passes], floor };
   }
 }

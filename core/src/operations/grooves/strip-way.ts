@@ -1,3 +1,4 @@
+import { TAKEN_UP } from '../radius-in-control.ts';
 import { fullWidthCut } from '../../cutting/material.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { KindContext, Parameters, Remark } from '../kind.ts';
@@ -20,8 +21,6 @@ const CIRCLE_ROOM = 0.08;
 const CIRCLE_STEP = 0.1;
 /** Above the metal, where a way down begins, mm. */
 const ABOVE = 0.5;
-/** How much longer than the cutter's radius the straight way is on which the control takes it up, mm. */
-const TAKEN_UP = 1;
 /** Choices that a method may make for it. */
 export const STRIP_CHOICES = {
   cutter: CUTTERS,

@@ -9,6 +9,7 @@ import type { Pass, Work } from '../../motion/work.ts';
 import { shortOf } from '../choose-tool.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { partsOf, type GrooveView } from '../groove-view.ts';
+import { radiusInControl } from '../radius-in-control.ts';
 import { Parameters, type KindContext, type PlanResult, type Remark } from '../kind.ts';
 import { grooveWork, LEAD_SHARE } from './planned.ts';
 import { stripPasses, type StripCut } from './passes.ts';
@@ -139,7 +140,7 @@ export function planStrip(c: KindContext): PlanResult {
       };
     cuts.push(grooveWork(v, [pass, ...walls], r, z));
   }
-  if (how.control) remarks.push(radiusRemark(tool, c.say(tool.diameter / 2)));
+  if (how.control) remarks.push(radiusInControl(c, tool, 'groove'));
   return {
     tool,
     speed: numbers.speed,
@@ -164,17 +165,6 @@ function startHits(c: KindContext, tool: Tool, { moves }: Pass): boolean {
   const [away, on] = moves;
   if (away?.kind !== 'line' || on?.kind !== 'line') return false;
   return c.space.partAlong(c.discs(tool), away.to, on.to) !== null;
-}
-
-/** Where the control compensates, the operator must know which number to change, and which way. */
-function radiusRemark(tool: Tool, radius: string): Remark {
-  const d = tool.number === null ? 'its D' : `D${tool.number}`;
-  return {
-    rule: 'radius-in-control',
-    severity: 'note',
-    message: `${d} holds the radius of ${tool.description}, ${radius}. A smaller one makes the groove wider, by twice as much.`,
-    onSheet: `${d} = ${radius}, radius. groove too narrow: make ${d} smaller`,
-  };
 }
 
 const hasFreeEnd = (

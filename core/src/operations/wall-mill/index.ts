@@ -14,7 +14,7 @@ import {
 import { metalRound, standing } from '../areas/room.ts';
 import { planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
 import type { AreaView } from '../area-view.ts';
-import { finishWalls, wallsOf } from '../areas/walls.ts';
+import { finishWalls, wallsOf, type Finish } from '../areas/walls.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { KeepOutBox } from '../../setup/setup-frame.ts';
 import { KEEP_OUT_ROOM } from '../../space/keep-out.ts';
@@ -78,9 +78,9 @@ function planOutline(c: KindContext): PlanResult {
       floor,
       perLayer,
     });
-    const finish =
+    const finish: Finish =
       way.rounds === 0
-        ? []
+        ? { passes: [] }
         : finishWalls(shape, {
             diameter: tool.diameter,
             r,
@@ -89,10 +89,11 @@ function planOutline(c: KindContext): PlanResult {
             isClimb,
             mayStand: () => true,
             past: null,
+            approach: way.approach,
           });
-    if (!finish) return { missing: `its bends are too tight to lead ${tool.description} round it.` };
+    if ('missing' in finish) return finish;
     return {
-      passes: [...rough, ...finish],
+      passes: [...rough, ...finish.passes],
       floor,
       ...(jaws ? { remarks: [overJaws(c, v, jaws, floor)] } : {}),
     };
