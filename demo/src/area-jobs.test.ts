@@ -181,6 +181,25 @@ describe('from a sawn block', () => {
     expect(errors(proved(trial).checks)).toEqual([]);
   }, 60_000);
 
+  it('an outline over a vise is milled from both sides, each over its jaws', async () => {
+    const body = prism(rectangle(90, 60, 6, 45, 30), 0, -30);
+    const vise = { sides: 'front-back', grip: 8, jawHeight: 30, jawWidth: 100 } as const;
+    const trial = await finished(await stepText([body], 'held twice'), 3, (p) => {
+      p.setups = p.setups.map((s) => ({ ...s, holding: { ...s.holding, vise } }));
+    });
+    const row = trial.job.rows.find((r) => r.size.family === 'outline')!;
+    expect(row.operations.map((o) => o.setupId)).toEqual(trial.job.setups.map((s) => s.setup.id));
+    expect(row.remarks.map((r) => r.rule)).not.toContain('over-the-holding');
+  }, 60_000);
+
+  it('an outline deeper than any cutter is long is milled half from each side', async () => {
+    const body = prism(rectangle(60, 40, 6, 30, 20), 0, -104);
+    const trial = await finished(await stepText([body], 'deep'));
+    const row = trial.job.rows.find((r) => r.size.family === 'outline')!;
+    expect(row.operations).toHaveLength(2);
+    for (const o of row.operations) expect(o.work[0]!.entryZ - o.work[0]!.z).toBeLessThan(60);
+  }, 60_000);
+
   it('a sharp inside corner is milled as far as a round cutter goes, and said', async () => {
     const body = cutAll(box([0, 0, -30], [90, 60, 0]), [box([50, 30, -12], [91, 61, 1])]);
     const trial = await jobOfText(await stepText([body], 'sharp'), { change: inBlock(3) });

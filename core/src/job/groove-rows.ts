@@ -16,6 +16,8 @@ import { NOTHING } from './step-planner.ts';
 const groovePlacing = (family: GrooveFamily): Placing<GrooveView> => ({
   view: viewGroove,
   stand: (standing, view, k, row, after) => standing.groove(view, k, row, after),
+  restOf: () => null,
+  withOtherSide: (view) => view,
   subject: (groove, materialId) => ({ family, groove, materialId }),
   listOf: (row) => row.grooves,
   give: (grooves) => ({ ...NOTHING, grooves }),
@@ -24,6 +26,8 @@ const groovePlacing = (family: GrooveFamily): Placing<GrooveView> => ({
 const areaPlacing = (family: AreaFamily): Placing<AreaView> => ({
   view: viewArea,
   stand: (standing, view, k, row, after) => standing.area(view, k, row, after),
+  restOf: (view, until) => ({ ...view, until }),
+  withOtherSide: (view) => ({ ...view, hasOtherSide: true }),
   subject: (area, materialId) => ({ family, area, materialId }),
   listOf: (row) => row.areas,
   give: (areas) => ({ ...NOTHING, areas }),

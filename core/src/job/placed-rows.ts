@@ -1,7 +1,9 @@
 import { at, first as firstOf } from '../lists.ts';
 import type { Feature } from '../features/family.ts';
-import type { Frame } from '../geometry/frame.ts';
+import { fromFrame, toFrame, type Frame } from '../geometry/frame.ts';
+import { dot } from '../geometry/vec.ts';
 import { plainSteps, type MethodSubject } from '../methods/match.ts';
+import type { Method } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
 import type { KindContext } from '../operations/kind.ts';
 import type { SizeDecision } from '../plan/plan.ts';
@@ -24,11 +26,19 @@ export interface Placing<V extends PlacedView> {
   view(f: Feature, label: string, frame: Frame): V | null;
   /** With the metal that stands over it when its turn comes in setup `k`; sizes that it waits for are added to `after`. */
   stand(standing: Standing, view: V, k: number, row: Row, after: Set<string>): V;
+  /** As the setup on its other side finds it when all down to a level is made, program coordinates there; null: such are made from one side. */
+  restOf(view: V, level: number): V | null;
+  /** Told that a setup looks at its other side. */
+  withOtherSide(view: V): V;
   subject(view: V, materialId: string): MethodSubject;
   /** Where a row keeps them, and how kinds of operation are given them. */
   listOf(row: Row): V[];
   give(views: V[]): Pick<KindContext, 'holes' | 'bosses' | 'grooves' | 'areas'>;
 }
+
+/** How far the two sides overlap where they meet, mm; and axes that are opposed by less are across each other. */
+const BOTH = 0.5;
+const ACROSS = 0.999;
 
 /** Plans the rows of features that are made whole in one setup, by one method for all of a size. */
 export class PlacedRows<V extends PlacedView> implements RowFamily {
@@ -96,7 +106,10 @@ export class PlacedRows<V extends PlacedView> implements RowFamily {
   private planGroup(row: Row, decision: SizeDecision, k: number, views: readonly V[]): void {
     const { library, material, setups } = this.input;
     const after = new Set<string>();
-    const placed = views.map((v) => this.placing.stand(this.standing, v, k, row, after));
+    const placed = views.map((v) => {
+      const seen = this.placing.stand(this.standing, v, k, row, after);
+      return this.otherSideOf(v, k) < 0 ? seen : this.placing.withOtherSide(seen);
+    });
     this.placing.listOf(row).push(...placed);
     const subject = this.placing.subject(firstOf(placed), material.id);
     const candidates = candidatesFor(row, decision, [...library.methods, ...SHIPPED_METHODS], subject);
@@ -110,5 +123,51 @@ export class PlacedRows<V extends PlacedView> implements RowFamily {
     row.method ??= { id: best.method.id, name: best.method.name };
     takeMade(row, best.made, after);
     sayLacks(row, best);
+    for (const o of best.made.operations)
+      for (const [label, z] of o.leaves ?? []) this.planRest(row, decision, best.method, k, label, z, placed);
+  }
+
+  /** The setup that looks at a feature from its other side; -1 where none does. */
+  private otherSideOf({ feature }: V, k: number): number {
+    const { setups, sizes } = this.input;
+    const own = sizes.flatMap((s) => s.features).find((f) => f.id === feature.id);
+    const z = at(setups, k).frame.frame.z;
+    return setups.findIndex(
+      (s, i) => i !== k && own && isReached(own, s) && dot(s.frame.frame.z, z) < -ACROSS,
+    );
+  }
+
+  /** What one setup leaves of a feature below a level, from its other side. */
+  private planRest(
+    row: Row,
+    decision: SizeDecision,
+    method: Method,
+    k: number,
+    label: string,
+    z: number,
+    placed: readonly V[],
+  ): void {
+    const { setups } = this.input;
+    const view = placed.find((v) => v.label === label);
+    const other = view ? this.otherSideOf(view, k) : -1;
+    const own = row.size.features.find((f) => f.id === view?.feature.id);
+    if (other < 0 || !own) return;
+    const [here, there] = [at(setups, k).frame.frame, at(setups, other).frame.frame];
+    const seen = this.placing.view(own, label, there);
+    const level = toFrame(there, fromFrame(here, [0, 0, z]))[2];
+    const after = new Set<string>();
+    const stands = seen && this.placing.stand(this.standing, seen, other, row, after);
+    const rest = stands && this.placing.restOf(stands, level - BOTH);
+    if (!rest) return;
+    const made = this.steps.plan(row, decision, at(setups, other), [rest], plainSteps(method), 'far ');
+    const [missing] = made.missing;
+    const [blocked] = made.blocked;
+    if (missing || blocked)
+      row.remarks.push({
+        rule: 'rest-not-made',
+        severity: 'warning',
+        message: `${label} is milled down to Z ${this.job.say(z)} in ${at(setups, k).setup.name}, and the rest cannot be made from its other side: ${missing?.missing ?? blocked?.reason ?? ''}`,
+      });
+    takeMade(row, { ...made, missing: [], blocked: [] }, after);
   }
 }

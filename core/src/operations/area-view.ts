@@ -19,6 +19,10 @@ export interface AreaView {
   startZ: number;
   /** Why metal may stand over it, in words; null where none does. */
   metalFrom: string | null;
+  /** Another setup looks at it from its other side: what is not reached from here is made there. */
+  hasOtherSide: boolean;
+  /** Z down to which it is left to this setup, where another has made the rest from its side; null: down to its floor. */
+  until: number | null;
   /** All stock beyond the part's outline is gone when its turn comes. */
   isOutlineMade: boolean;
 }
@@ -38,6 +42,8 @@ export function viewArea(feature: Feature, label: string, frame: Frame): AreaVie
     metalZ: top,
     startZ: top,
     metalFrom: null,
+    hasOtherSide: false,
+    until: null,
     isOutlineMade: false,
   };
 }

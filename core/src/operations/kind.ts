@@ -109,6 +109,8 @@ export interface Planned {
   opensAbove?: number;
   /** Diameter that a rim at the entry has afterwards, mm: it need not be broken again. */
   rim?: number;
+  /** Z down to which it went at features that it leaves to the setup on their other side from there on, by label. */
+  leaves?: ReadonlyMap<string, number>;
   /** Ids of all tools that would do, for whoever wants to choose another. */
   fits?: string[];
   /** Ids of tools that would do as well: a setup takes the fewest that do all its work. */

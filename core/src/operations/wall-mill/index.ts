@@ -18,7 +18,7 @@ import { finishWalls, wallsOf, type Finish } from '../areas/walls.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { KeepOutBox } from '../../setup/setup-frame.ts';
 import { KEEP_OUT_ROOM } from '../../space/keep-out.ts';
-import { chooseAmong, shortOf } from '../choose-tool.ts';
+import { chooseAmong, shortOf, type Chosen } from '../choose-tool.ts';
 import { Parameters, type KindContext, type OperationKind, type PlanResult, type Remark } from '../kind.ts';
 
 /** Runs round the part's outline: what stands outside it first, then its wall (handbook, N74). */
@@ -46,24 +46,34 @@ function planOutline(c: KindContext): PlanResult {
     'cutter below the wall',
   );
   if (corner !== null) parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
-  const above = view.metalZ - view.entryZ;
-  const found = chooseAmong(c, cutterFor(corner), c.areas, {
-    inMetal: (_, v) => v.metalZ - v.entryZ + deep + beyond,
-    whyNot: (t, v) => shortOf(c, t, v.label, above + deep + beyond, above),
-  });
+  const wholeOf = (v: AreaView): number => v.until ?? v.entryZ - deep - beyond;
+  const choose = (floorOf: (v: AreaView) => number): Chosen =>
+    chooseAmong(c, cutterFor(corner), c.areas, {
+      inMetal: (_, v) => v.metalZ - floorOf(v),
+      whyNot: (t, v) => shortOf(c, t, v.label, v.metalZ - floorOf(v), v.metalZ - v.entryZ),
+    });
+  // What no cutter is long enough for is milled half-way, and the rest from the other side.
+  const halfOf = (v: AreaView): number => v.entryZ - deep / 2;
+  const whole = choose(wholeOf);
+  const isHalf = 'missing' in whole && c.areas.every((v) => v.hasOtherSide && v.until === null);
+  const [found, floorOf] = isHalf ? [choose(halfOf), halfOf] : [whole, wholeOf];
   if ('missing' in found) return found;
   const { tool } = found;
   const remarks = corner === 0 ? [sharpCorner(c, view.label, tool)] : [];
-  return planPasses(c, parameters, found, passes, { remarks });
+  const leaves = new Map<string, number>();
+  const planned = planPasses(c, parameters, found, passes, { remarks });
+  return 'tool' in planned && leaves.size > 0 ? { ...planned, leaves } : planned;
 
   function passes(v: AreaView, way: AreaWay): AreaPasses {
     const { shape } = v;
     const walls = standing(shape);
     const metal = metalRound(c);
     const top = Math.max(v.entryZ, v.metalZ);
-    const wanted = v.entryZ - deep - beyond - (tool.cornerRadius ?? 0);
+    const wanted = floorOf(v) - (tool.cornerRadius ?? 0);
     const jaws = jawsOver(c, wanted, top, tool);
     const floor = jaws ? jaws.max[2] + KEEP_OUT_ROOM : wanted;
+    const isLeft = jaws !== null || isHalf;
+    if (isLeft && v.hasOtherSide && v.until === null) leaves.set(v.label, floor + (tool.cornerRadius ?? 0));
     const { r, stock, isClimb, stepover, perLayer } = way;
     const rough = cutTowards({
       walls,
@@ -95,7 +105,7 @@ function planOutline(c: KindContext): PlanResult {
     return {
       passes: [...rough, ...finish.passes],
       floor,
-      ...(jaws ? { remarks: [overJaws(c, v, jaws, floor)] } : {}),
+      ...(jaws && !leaves.has(v.label) ? { remarks: [overJaws(c, v, jaws, floor)] } : {}),
     };
   }
 }
