@@ -142,6 +142,7 @@ describe('from a sawn block', () => {
     ['pocket-by-hole', {}, ['entry-hole', 'area-mill', 'corner-mill']],
     ['pocket-corner-holes', {}, ['corner-hole', 'area-mill']],
     ['pocket', { 'area-mill': { entry: 'helix' } }, ['area-mill', 'corner-mill']],
+    ['pocket', { 'area-mill': { rough: 'narrow steps' } }, ['area-mill', 'corner-mill']],
   ])('by the method %s, %j', (method, overrides, kinds) => {
     it.each([
       ['blind', -14],

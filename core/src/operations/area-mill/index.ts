@@ -1,6 +1,6 @@
 import type { OperationKind } from '../kind.ts';
 import { planArea } from '../areas/area.ts';
-import { AREA_CHOICES, AREA_NUMBERS, CORNERS, ENTRIES } from '../areas/numbers.ts';
+import { AREA_CHOICES, AREA_NUMBERS, CORNERS, ENTRIES, ROUGHING } from '../areas/numbers.ts';
 
 /** Clears a pocket or a step layer by layer and finishes its walls (handbook, N70, N74). */
 export const areaMillKind: OperationKind = {
@@ -12,6 +12,6 @@ export const areaMillKind: OperationKind = {
   leavesFlat: true,
   makesAreas: ['closed', 'open'],
   numbers: AREA_NUMBERS,
-  choices: { ...AREA_CHOICES, corners: CORNERS, entry: ENTRIES },
+  choices: { ...AREA_CHOICES, corners: CORNERS, entry: ENTRIES, rough: ROUGHING },
   plan: planArea,
 };

@@ -3,10 +3,10 @@ import { bordersOf, grown, isEmpty, isIn, without, type Region } from '../../geo
 import { reversePath, type Vec2 } from '../../geometry/path.ts';
 import { first, got } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
+import { clearInFronts } from '../../motion/areas/fronts.ts';
 import { pastMetal } from '../../motion/areas/past-metal.ts';
 import { cutTowards, waysTowards } from '../../motion/areas/towards.ts';
 import { fallAt } from '../../motion/grooves/ramp.ts';
-import type { Pass } from '../../motion/work.ts';
 import { areaRegion, metalAbout } from '../../space/areas.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { AreaView } from '../area-view.ts';
@@ -19,6 +19,7 @@ import {
   CORNERS,
   cutterFor,
   ENTRIES,
+  ROUGHING,
   sharpCorner,
   USUAL_RAMP,
   wallLevels,
@@ -45,6 +46,7 @@ export interface Asked {
 
 interface AreaAsked extends Asked {
   isHelix: boolean;
+  isNarrow: boolean;
 }
 
 /** How a closed area is gone into; by the hole that is drilled before there is nothing to choose. */
@@ -82,11 +84,15 @@ export function askDeep(view: AreaView, parameters: Parameters): Pick<Asked, 'de
 export function planArea(c: KindContext): PlanResult {
   const view = first(c.areas);
   const corner = cornerRadius(wallsOf(view.shape));
+  const isClosed = view.shape.side === 'closed';
   const ask = (): { parameters: Parameters; asked: AreaAsked; isAll: boolean } => {
     const parameters = new Parameters(c);
     const deep = askDeep(view, parameters);
-    const isHelix = view.shape.side === 'closed' && askEntry(c, parameters) === 'helix';
-    const asked = { ...deep, corner, isHelix };
+    const isNarrow =
+      isClosed &&
+      parameters.choice('rough', 'roughing', ROUGHING, first(ROUGHING), 'method') !== first(ROUGHING);
+    const isHelix = isNarrow || (isClosed && askEntry(c, parameters) === 'helix');
+    const asked = { ...deep, corner, isHelix, isNarrow };
     if (corner === null) return { parameters, asked, isAll: true };
     parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
     const by = parameters.choice('corners', 'corners', CORNERS, first(CORNERS), 'method');
@@ -104,7 +110,7 @@ export function planArea(c: KindContext): PlanResult {
       ask().parameters,
       tools,
       (v, way) => passesOf(c, v, tools.tool, asked, way, done),
-      { remarks },
+      { remarks, isNarrow: asked.isNarrow },
     );
     return 'tool' in made ? { ...made, opens: tools.tool.diameter } : made;
   };
@@ -160,7 +166,7 @@ function passesOf(
   c: KindContext,
   v: AreaView,
   tool: Tool,
-  { deep, beyond, corner, isHelix }: AreaAsked,
+  { deep, beyond, corner, isHelix, isNarrow }: AreaAsked,
   way: AreaWay,
   done: Cleared[],
 ): AreaPasses {
@@ -186,18 +192,18 @@ function passesOf(
       missing: `${tool.description} goes into metal at ${ramp}° at most: too little to go down in it. Drill a hole to go in by first.`,
     };
   const towards = { ...common, walls, area: cleared, metal };
-  const rough: Pass[] = isDone
+  const closed = { ...common, room: roomIn(cleared, radius, stock), above: ABOVE, ramp, isHelix, hole };
+  const rough = isDone
     ? []
     : enclosed
-      ? clearClosed({
-          ...common,
-          room: roomIn(cleared, radius, stock),
-          above: ABOVE,
-          ramp,
-          isHelix,
-          hole,
-        })
+      ? isNarrow
+        ? clearInFronts(closed)
+        : clearClosed(closed)
       : cutTowards({ ...towards, stock });
+  if (!rough)
+    return {
+      missing: `${tool.description} has no room to go down on a circle in it. Clear it in layers, or take a narrower cutter.`,
+    };
   if (rough.length === 0 && !isDone) return { missing: `${tool.description} has no room in it.` };
   const room = grown(roomIn(cleared, radius, 0), SLACK);
   const cut: WallCut = {

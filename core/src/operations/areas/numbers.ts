@@ -31,6 +31,10 @@ export const AREA_CHOICES = {
 } as const;
 /** How a cutter comes down into a closed area that is not opened before. */
 export const ENTRIES = ['down its way', 'helix'] as const;
+/** How a closed area is roughed: in layers of the cutter's whole width, or to the depth of its flutes in narrow steps. */
+export const ROUGHING = ['layers', 'narrow steps'] as const;
+/** One narrow step, of the cutter. */
+export const NARROW_STEP = 0.1;
 /** Whose the corners are that a wide cutter does not get into. */
 export const CORNERS = ['a narrower cutter after', 'this cutter'] as const;
 

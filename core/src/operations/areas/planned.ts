@@ -10,7 +10,7 @@ import { LEAD_SHARE } from '../grooves/planned.ts';
 import { aboveFoot } from '../grooves/reach.ts';
 import { radiusInControl, TAKEN_UP } from '../radius-in-control.ts';
 import type { KindContext, Parameters, PlanResult, Remark } from '../kind.ts';
-import { AREA_CHOICES, FINISH_STOCK, FLUTE_SHARE, STEPOVER } from './numbers.ts';
+import { AREA_CHOICES, FINISH_STOCK, FLUTE_SHARE, NARROW_STEP, STEPOVER } from './numbers.ts';
 
 /** A cutter at least this wide, of the one that is taken, may stand in for it. */
 const NEARLY_AS_WIDE = 0.75;
@@ -75,16 +75,24 @@ export function planPasses(
   passesOf: (view: AreaView, way: AreaWay) => AreaPasses,
   {
     hasWalls = true,
+    isNarrow = false,
     mostDown = Infinity,
     remarks: before = [],
-  }: { hasWalls?: boolean; /** Usual for it, mm. */ mostDown?: number; remarks?: readonly Remark[] } = {},
+  }: {
+    hasWalls?: boolean;
+    /** It clears in narrow steps, as deep as its flutes are long. */
+    isNarrow?: boolean;
+    /** Usual for it, mm. */
+    mostDown?: number;
+    remarks?: readonly Remark[];
+  } = {},
 ): PlanResult {
   const remarks: Remark[] = [...before];
   const full = fullWidthCut(c.material, tool);
-  const most = Math.min(full.depth, mostDown, FLUTE_SHARE * tool.fluteLength);
+  const most = Math.min(isNarrow ? Infinity : full.depth, mostDown, FLUTE_SHARE * tool.fluteLength);
   const usual = Math.max(0.05, Math.floor(20 * most) / 20);
   const perLayer = Math.max(0.01, parameters.length('perPass', 'down a layer', usual, 'method'));
-  const walls = hasWalls ? askWalls(parameters, tool) : NO_WALLS;
+  const walls = hasWalls ? askWalls(parameters, tool, isNarrow ? NARROW_STEP : STEPOVER) : NO_WALLS;
   if (perLayer > tool.fluteLength + 1e-6)
     remarks.push({
       rule: 'pass-too-deep',
@@ -115,7 +123,7 @@ export function planPasses(
     speed: numbers.speed,
     feed: numbers.feed,
     feeds: {
-      cut: full.feedShare * numbers.feed,
+      cut: (isNarrow ? 1 : full.feedShare) * numbers.feed,
       ramp: RAMP_SHARE * full.feedShare * numbers.feed,
       finish: numbers.feed,
       lead: Math.min(c.machine.maxFeed, LEAD_SHARE * numbers.feed),
@@ -135,8 +143,8 @@ const MADE = { closed: 'pocket', open: 'step', outside: 'outline', top: 'step' }
 type WallWay = Pick<AreaWay, 'stepover' | 'stock' | 'rounds' | 'isClimb' | 'approach'>;
 const NO_WALLS: WallWay = { stepover: 0, stock: 0, rounds: 0, isClimb: true, approach: null };
 
-function askWalls(parameters: Parameters, tool: Tool): WallWay {
-  const stepover = parameters.length('stepover', 'step sideways', STEPOVER * tool.diameter, 'method');
+function askWalls(parameters: Parameters, tool: Tool, share: number): WallWay {
+  const stepover = parameters.length('stepover', 'step sideways', share * tool.diameter, 'method');
   const stock = Math.max(0, parameters.length('finishStock', 'left on walls', FINISH_STOCK, 'method'));
   const spring = Math.max(0, Math.round(parameters.number('springPasses', 'spring passes', 0, 'method')));
   const cutting = parameters.choice('cutting', 'cutting', AREA_CHOICES.cutting, 'climb', 'method');
