@@ -201,6 +201,23 @@ describe('from a sawn block', () => {
     for (const o of row.operations) expect(o.work[0]!.entryZ - o.work[0]!.z).toBeLessThan(60);
   }, 60_000);
 
+  it('nothing of the stock stands beside a flange, or beside edges that are rounded', async () => {
+    const flange = prism(rectangle(90, 70, 12, 45, 35), -20, -30).fuse(
+      prism(circle(25, 45, 35), 0, -20),
+    ) as Shape3D;
+    await finished(await stepText([flange], 'flange'));
+    const bevelled = prism(rectangle(80, 60, 10, 40, 30), 0, -14).fillet(1.5, (e) =>
+      e.inPlane('XY', 0),
+    ) as Shape3D;
+    const trial = await jobOfText(await stepText([bevelled], 'rounded'), { change: inBlock(3) });
+    const { checks, metal } = proved(trial);
+    expect(errors(checks)).toEqual([]);
+    const left = metal.places.filter((p) => p.kind === 'left-over');
+    const edges = trial.job.rows.filter((r) => r.size.family === 'rounded-edge').map((r) => r.tag);
+    expect(left.length).toBeGreaterThan(0);
+    expect(left.filter((p) => !edges.includes(p.tag ?? ''))).toEqual([]);
+  }, 60_000);
+
   it('a sharp inside corner is milled as far as a round cutter goes, and said', async () => {
     const body = cutAll(box([0, 0, -30], [90, 60, 0]), [box([50, 30, -12], [91, 61, 1])]);
     const trial = await jobOfText(await stepText([body], 'sharp'), { change: inBlock(3) });

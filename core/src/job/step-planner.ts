@@ -144,7 +144,11 @@ export class StepPlanner<V extends View = HoleView> {
               tools.map((t) => t.id),
             ),
         };
-        return { kind, key, context, result: planned(() => kind.plan(context)) };
+        const isFor = kind.cuts.some((sort) => context[sort].length > 0);
+        const result: PlanResult = isFor
+          ? planned(() => kind.plan(context))
+          : { missing: `An operation "${kind.label}" has nothing to do there. Take it out of the method.` };
+        return { kind, key, context, result };
       };
       // What the first kind has no tool for, another may make as well; where none does, the first says what is missing.
       const first = planWith(step.kind);

@@ -1,5 +1,6 @@
 import { dot, type Vec3 } from '../geometry/vec.ts';
 import { fromFrame, toFrame, type Frame } from '../geometry/frame.ts';
+import type { Bounds } from '../model/solid-model.ts';
 import type { SetupFrame } from '../setup/setup-frame.ts';
 import { without } from './cavities.ts';
 import type { Fill, MetalGrid } from './grid.ts';
@@ -17,7 +18,7 @@ export class TakenBefore {
   private readonly frame: Frame;
 
   constructor({ grid, frame }: Before) {
-    this.taken = new TakenTiles(grid);
+    this.taken = new TakenTiles(grid, frame.body.box);
     this.frame = frame.frame;
   }
 
@@ -63,12 +64,22 @@ const NOTHING: readonly number[] = [];
 class TakenTiles {
   private readonly tiles: (TakenTile | null | undefined)[] = [];
 
-  constructor(readonly grid: MetalGrid) {}
+  constructor(
+    readonly grid: MetalGrid,
+    private readonly box: Bounds,
+  ) {}
+
+  /** A coordinate of a place in the stock, where columns have their middles in it: those on its rim have theirs outside, and no metal. */
+  within(v: number, k: 0 | 1): number {
+    const [low, high] = [this.box.min[k]!, this.box.max[k]!];
+    const half = Math.min(this.grid.place.cell, high - low) / 2;
+    return v < low || v > high ? v : Math.min(high - half, Math.max(low + half, v));
+  }
 
   /** What was cut away over a place, pairs from low to high. */
   over(x: number, y: number): readonly number[] {
     const { x0, y0, cell, nx, ny } = this.grid.place;
-    const [i, j] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
+    const [i, j] = [Math.floor((this.within(x, 0) - x0) / cell), Math.floor((this.within(y, 1) - y0) / cell)];
     if (i < 0 || j < 0 || i >= nx || j >= ny) return NOTHING;
     const tile = this.at(this.grid.tileOf(i, j));
     if (!tile) return NOTHING;
@@ -125,10 +136,13 @@ function across(taken: TakenTiles, p: Vec3, d: Vec3, low: number, high: number):
   let number = -1;
   let tile: TakenTile | null = null;
   for (let k = 0; ; k++) {
-    const t = low + (k + 0.5) * cell;
-    if (t >= high) return out;
-    const x = p[0] + t * d[0];
-    const y = p[1] + t * d[1];
+    const from = low + k * cell;
+    if (from >= high - 1e-9) return out;
+    // The last may be less than a whole one.
+    const to = Math.min(high, from + cell);
+    const t = (from + to) / 2;
+    const x = taken.within(p[0] + t * d[0], 0);
+    const y = taken.within(p[1] + t * d[1], 1);
     const i = Math.floor((x - x0) / cell);
     const j = Math.floor((y - y0) / cell);
     const here = i < 0 || j < 0 || i >= nx || j >= ny ? -1 : grid.tileOf(i, j);
@@ -148,8 +162,8 @@ function across(taken: TakenTiles, p: Vec3, d: Vec3, low: number, high: number):
     for (let n = tile.start[c]!; n < tile.start[c + 1]!; n += 2)
       if (z > tile.z[n]! && z < tile.z[n + 1]!) {
         const end = out[out.length - 1];
-        if (end !== undefined && t - cell / 2 <= end + 1e-9) out[out.length - 1] = t + cell / 2;
-        else out.push(t - cell / 2, t + cell / 2);
+        if (end !== undefined && from <= end + 1e-9) out[out.length - 1] = to;
+        else out.push(from, to);
       }
   }
 }

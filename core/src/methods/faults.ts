@@ -1,12 +1,12 @@
 import { OPERATION_KINDS } from '../operations/registry.ts';
 import { RelationError, relation } from './relation.ts';
-import type { Method } from './schema.ts';
+import { FAMILY_WORDS, sortOf, type Method } from './schema.ts';
 
 /** Sizes by which a relation is tried: every word stands for something. */
 const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10, width: 12 };
 
 /** What is wrong with a method, each with its place: a kind that there is not, a number that its kind does not read, a sum that says nothing. */
-export function methodFaults({ operations, when }: Method): string[] {
+export function methodFaults({ operations, when, family }: Method): string[] {
   const out: string[] = [];
   operations.forEach(({ kind, or = [], set }, i) => {
     for (const other of or)
@@ -19,6 +19,8 @@ export function methodFaults({ operations, when }: Method): string[] {
       );
       return;
     }
+    if (!spec.cuts.includes(sortOf(family)))
+      out.push(`Operation ${i + 1}: ${spec.label} is not for ${FAMILY_WORDS[family]}.`);
     for (const [key, value] of Object.entries(set)) {
       const choices = spec.choices?.[key];
       if (choices) {

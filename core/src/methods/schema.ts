@@ -43,6 +43,10 @@ export type GrooveFamily = Exclude<MethodFamily, 'hole' | AreaFamily>;
 const GROOVE_FAMILIES: readonly string[] = METHOD_FAMILIES.slice(1).filter((f) => !isAreaFamily(f));
 export const isGrooveFamily = (f: string): f is GrooveFamily => GROOVE_FAMILIES.includes(f);
 
+/** What the features of a family are to a kind of operation. */
+export const sortOf = (f: MethodFamily): 'holes' | 'grooves' | 'areas' =>
+  isAreaFamily(f) ? 'areas' : isGrooveFamily(f) ? 'grooves' : 'holes';
+
 /** How many ends of a slot or channel are open: `closed`, `one` or `both`. */
 export const END_KINDS = ['closed', 'one', 'both'] as const;
 

@@ -131,8 +131,13 @@ export interface Missing {
  */
 export type PlanResult = Planned | Missing | { none: string | null };
 
+/** Sorts of features that a kind of operation may be given. */
+export type CutSort = 'holes' | 'bosses' | 'grooves' | 'areas';
+
 export interface OperationKind {
   kind: string;
+  /** It has a meaning for these only. */
+  cuts: readonly CutSort[];
   label: string;
   toolKinds: readonly ToolKind[];
   /** Rules of remarks that operations before it make, and that hold no more once it has run. */

@@ -1,6 +1,7 @@
 import type { AreaShape } from '../features/area/shape.ts';
 import type { Feature } from '../features/family.ts';
 import { familyOf } from '../features/registry.ts';
+import { ownWalls, straightBeside } from '../geometry/beside-walls.ts';
 import type { Vec2 } from '../geometry/path.ts';
 import {
   both,
@@ -49,11 +50,15 @@ export interface SeenPlan {
 
 /**
  * What is cleared with an open area, on the level of its floor. Stock that stands proud of the part reaches over whatever lies lower: all of
- * the part that hangs together with the area goes down with it. What of the stock stands beyond the part's outline is the outline's.
+ * the part that hangs together with the area goes down with it, and what of the stock stands straight before its walls. The rest of the
+ * stock beyond the part's outline is the outline's.
  */
-function clearedWith({ setup, plan }: SeenPlan, own: Region, walls: Region): Region {
-  if (!setup.body.standsProud) return own;
-  return touching(without(both(plan, own), walls), own);
+function clearedWith({ setup: { body }, plan }: SeenPlan, own: Region, walls: Region): Region {
+  if (!body.standsProud) return own;
+  const part = touching(without(both(plan, own), walls), own);
+  const { min, max } = body.box;
+  const before = straightBeside(ownWalls(walls, part), Math.hypot(max[0] - min[0], max[1] - min[1]));
+  return both(part, touching(within(without(boxRegion(min, max), walls), before), part));
 }
 
 /** All metal that stands about an open area and is not to stay. */

@@ -41,7 +41,7 @@ export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
         <SaveMethod method={saving} onChange={setSaving} onDone={() => setSaving(null)} />
       ) : operations ? (
         <>
-          <OperationList operations={operations} onChange={change} />
+          <OperationList operations={operations} family={base?.family ?? 'hole'} onChange={change} />
           <Text color="quiet" textStyle="small" marginBlock="10px">
             {decision.operations
               ? `Changed for this size; the method "${base?.name ?? ''}" stays as it is.`
@@ -60,7 +60,7 @@ export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
             <Button
               size="xs"
               variant="outline"
-              disabled={row.holes.length + row.grooves.length === 0}
+              disabled={row.holes.length + row.grooves.length + row.areas.length === 0}
               onClick={asMethod}
             >
               Save as a method …

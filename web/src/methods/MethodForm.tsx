@@ -153,6 +153,7 @@ export function MethodForm({ method, materials, onChange, isReadOnly = false }: 
       />
       <OperationList
         operations={method.operations}
+        family={method.family}
         isReadOnly={isReadOnly}
         onChange={(operations) => onChange({ ...method, operations })}
       />

@@ -1,7 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { ArrowDown, ArrowUp, CopyPlus, Plus, X } from 'lucide-react';
 import { relation, RelationError } from '@yellow-pin/core/methods/relation';
-import { HOLE_PARTS, type MethodOperation } from '@yellow-pin/core/methods/schema';
+import { first } from '@yellow-pin/core/lists';
+import { HOLE_PARTS, sortOf, type MethodFamily, type MethodOperation } from '@yellow-pin/core/methods/schema';
 import { OPERATION_KINDS, operationKind } from '@yellow-pin/core/operations/registry';
 import { Choice } from '../kit/Choice.tsx';
 import { Chip } from '../kit/Chip.tsx';
@@ -11,6 +12,8 @@ import { TextField } from '../kit/TextField.tsx';
 
 interface Props {
   operations: readonly MethodOperation[];
+  /** What they are for: other kinds have no meaning there. */
+  family: MethodFamily;
   onChange(operations: MethodOperation[]): void;
   isReadOnly?: boolean;
 }
@@ -19,7 +22,9 @@ interface Props {
 const TRIED = { diameter: 8, depth: 20, pitch: 1.25, major: 10, width: 12 };
 
 /** The operations of a recipe, in the order in which they run: added, taken out, swapped, moved, copied, each with the numbers it gives. */
-export function OperationList({ operations, onChange, isReadOnly = false }: Props) {
+export function OperationList({ operations, family, onChange, isReadOnly = false }: Props) {
+  const sort = sortOf(family);
+  const kinds = OPERATION_KINDS.filter((k) => k.cuts.includes(sort));
   const replace = (i: number, o: MethodOperation): void =>
     onChange(operations.map((x, k) => (k === i ? o : x)));
   const move = (i: number, by: number): void => {
@@ -41,18 +46,20 @@ export function OperationList({ operations, onChange, isReadOnly = false }: Prop
               width="112px"
               value={o.kind}
               isDisabled={isReadOnly}
-              options={OPERATION_KINDS.map((k) => [k.kind, k.label] as const)}
+              options={[...new Set([...kinds, operationKind(o.kind)])].map((k) => [k.kind, k.label] as const)}
               // Numbers are of their kind: another one begins with its own.
               onChange={(kind) => replace(i, { kind, part: o.part, set: {} })}
             />
-            <Choice
-              label={`part of operation ${i + 1}`}
-              width="116px"
-              value={o.part}
-              isDisabled={isReadOnly}
-              options={HOLE_PARTS.map((p) => [p, PART_WORDS[p]] as const)}
-              onChange={(part) => replace(i, { ...o, part })}
-            />
+            {sort === 'holes' && (
+              <Choice
+                label={`part of operation ${i + 1}`}
+                width="116px"
+                value={o.part}
+                isDisabled={isReadOnly}
+                options={HOLE_PARTS.map((p) => [p, PART_WORDS[p]] as const)}
+                onChange={(part) => replace(i, { ...o, part })}
+              />
+            )}
             {(o.or ?? []).length > 0 && (
               <Flex gap="2px" align="center" fontSize="13px">
                 or {(o.or ?? []).map((k) => operationKind(k).label).join(', ')}
@@ -106,7 +113,14 @@ export function OperationList({ operations, onChange, isReadOnly = false }: Prop
       ))}
       {!isReadOnly && (
         <Box>
-          <Chip onClick={() => onChange([...operations, { kind: 'spot', part: 'hole', set: {} }])}>
+          <Chip
+            onClick={() =>
+              onChange([
+                ...operations,
+                { kind: sort === 'holes' ? 'spot' : first(kinds).kind, part: 'hole', set: {} },
+              ])
+            }
+          >
             <Plus size={13} aria-hidden="true" /> another operation
           </Chip>
         </Box>

@@ -7,6 +7,7 @@ import {
   isIn,
   NOWHERE,
   regionOf,
+  regionOfPoints,
   within,
   without,
   type Region,
@@ -15,7 +16,7 @@ import { stretchesOf } from '../stretches.ts';
 import type { Pass } from '../work.ts';
 import { clearCorners } from './corners.ts';
 import { clearClosed, type ClosedCut } from './clear.ts';
-import { cutTowards, type OpenCut } from './towards.ts';
+import { cutTowards, waysTowards, type OpenCut } from './towards.ts';
 import { zigzag } from './zigzag.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -192,6 +193,28 @@ describe('an open area', () => {
     expect(
       farthest(passes, placesIn(without(own, grown(walls, 0.23)), 0.02, [58, 0, 80, 60]), -6),
     ).toBeLessThan(10);
+  });
+
+  it('all round a part is one closed way, wherever its border begins', () => {
+    fc.assert(
+      fc.property(number(4, 24), number(0, 6.28), number(60, 120), (corner, turned, w) => {
+        const turn = ([x, y]: Vec2): Vec2 => [
+          x * Math.cos(turned) - y * Math.sin(turned),
+          x * Math.sin(turned) + y * Math.cos(turned),
+        ];
+        const corners: Vec2[] = [
+          [corner, corner],
+          [w - corner, corner],
+          [w - corner, 60 - corner],
+          [corner, 60 - corner],
+        ];
+        const walls = grown(regionOfPoints([corners.map(turn)]), corner);
+        const metal = without(grown(walls, 3), walls);
+        for (const distance of waysTowards({ ...OPEN, walls, metal, area: metal }))
+          expect(distance.map((way) => way.closed)).toEqual([true]);
+      }),
+      { numRuns: 40 },
+    );
   });
 
   it('round something that stands is left and entered by one way out of the metal', () => {

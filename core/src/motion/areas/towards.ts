@@ -1,6 +1,5 @@
 import {
   bordersOf,
-  besideRun,
   bordersWithin,
   both,
   chainPoints,
@@ -8,7 +7,6 @@ import {
   grown,
   isEmpty,
   isIn,
-  NOWHERE,
   without,
   type Region,
 } from '../../geometry/region.ts';
@@ -21,8 +19,9 @@ import {
   type Segment,
   type Vec2,
 } from '../../geometry/path.ts';
+import { ownWalls, straightBeside } from '../../geometry/beside-walls.ts';
 import { extendedPath } from '../../geometry/parallel.ts';
-import { at, first, last } from '../../lists.ts';
+import { first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../grooves/chain.ts';
 import { levelsDown } from '../grooves/ramp.ts';
 import type { Pass } from '../work.ts';
@@ -31,8 +30,7 @@ import { OUTSIDE, pastMetal, type PastMetal } from './past-metal.ts';
 
 /** Pieces of a way shorter than this are left out, mm: they are where two borders just meet. */
 const SHORTEST = 0.05;
-/** Walls this near to an area border it, mm; and what a way may lie nearer to a wall than it is to. */
-const BESIDE = 0.05;
+/** What a way may lie nearer to a wall than it is to, mm. */
 const SLACK = 0.02;
 /** Where a straight way out is looked at. */
 const PLACES = [0, 0.1, 0.25, 0.5, 0.75, 1];
@@ -97,40 +95,6 @@ export function waysTowards({
   }
   return out;
 }
-
-/** A run of points without `by` at both its ends, mm; nothing where it is shorter. */
-function shortened(points: readonly Vec2[], by: number): Vec2[] {
-  const fromStart = (list: readonly Vec2[]): Vec2[] => {
-    let rest = by;
-    for (let i = 0; i + 1 < list.length; i++) {
-      const [p, q] = [at(list, i), at(list, i + 1)];
-      const l = distance2(p, q);
-      if (l > rest)
-        return [[p[0] + (rest / l) * (q[0] - p[0]), p[1] + (rest / l) * (q[1] - p[1])], ...list.slice(i + 1)];
-      rest -= l;
-    }
-    return [];
-  };
-  return fromStart(fromStart(points).reverse()).reverse();
-}
-
-interface Run {
-  points: Vec2[];
-  closed: boolean;
-}
-
-/** What of the walls borders the area itself. */
-function ownWalls(walls: Region, area: Region): Run[] {
-  return bordersWithin(walls, grown(area, BESIDE)).flatMap(({ path, closed }) => {
-    const points = [...chainPoints(path), last(path).to];
-    // Round the corner where the area ends the wall is another's.
-    const own = closed ? points : shortened(points, 2 * BESIDE);
-    return own.length > 1 ? [{ points: own, closed }] : [];
-  });
-}
-
-const straightBeside = (own: readonly Run[], by: number): Region =>
-  own.map((r) => besideRun(r.points, by, r.closed)).reduce(both, NOWHERE);
 
 /** Open ways led on straight until they are past all metal; null where that is another wall. */
 function ledOut(ways: readonly BesideWalls[], past: PastMetal, kept: Region): BesideWalls[] | null {

@@ -5,6 +5,7 @@ import { AREA_CHOICES, AREA_NUMBERS, CORNERS, ENTRIES, ROUGHING } from '../areas
 /** Clears a pocket or a step layer by layer and finishes its walls (handbook, N70, N74). */
 export const areaMillKind: OperationKind = {
   kind: 'area-mill',
+  cuts: ['areas'],
   label: 'clear',
   toolKinds: ['end-mill'],
   rank: -1,

@@ -15,6 +15,7 @@ const ROOM = 0.15;
 /** Breaks the far rim of a through hole from this side: the cutter is let down on the axis, goes out, round, back in, and up. */
 export const backRimBreakKind: OperationKind = {
   kind: 'back-rim-break',
+  cuts: ['holes'],
   label: 'back rim break',
   toolKinds: ['back-chamfer-cutter'],
   rank: 3,

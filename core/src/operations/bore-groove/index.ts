@@ -25,6 +25,7 @@ const LEAST_LEAD = 0.15;
 /** Cuts a ring into the wall of a bore: down its middle, on by a half circle, round, and back to the middle (handbook, N73). */
 export const boreGrooveKind: OperationKind = {
   kind: 'bore-groove',
+  cuts: ['grooves'],
   label: 'bore groove',
   toolKinds: ['t-cutter'],
   rank: 5.5,

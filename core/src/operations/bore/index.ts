@@ -16,6 +16,7 @@ const OUT = ['feed out', 'spindle stopped', 'stopped and shifted'] as const;
 /** Brings an opened hole to size with a single point that is set to the middle of the print's limits. */
 export const boreKind: OperationKind = {
   kind: 'bore',
+  cuts: ['holes'],
   label: 'bore',
   toolKinds: ['boring-bar'],
   rank: 4,

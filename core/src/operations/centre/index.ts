@@ -14,6 +14,7 @@ const USABLE = 0.9;
 /** Starts a drill with a centre drill: its pilot goes in, its cone leads what follows. */
 export const centreKind: OperationKind = {
   kind: 'centre',
+  cuts: ['holes'],
   label: 'centre',
   toolKinds: ['centre-drill'],
   rank: 0,

@@ -12,6 +12,7 @@ const BREAK_THROUGH = 1;
 /** Opens a hole that is there to its diameter with a core drill: three or four teeth that do not meet in the middle run truer than a drill. */
 export const coreDrillKind: OperationKind = {
   kind: 'core-drill',
+  cuts: ['holes'],
   label: 'core drill',
   toolKinds: ['core-drill'],
   rank: 1.5,

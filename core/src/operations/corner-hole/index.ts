@@ -13,6 +13,7 @@ const LEAST_SHARE = 0.6;
 /** Drills the inside corners of a pocket or step before it is milled, so that its mill has little left to cut there (handbook, N50). */
 export const cornerHoleKind: OperationKind = {
   kind: 'corner-hole',
+  cuts: ['areas'],
   label: 'corner holes',
   toolKinds: ['drill'],
   rank: 1,

@@ -20,6 +20,7 @@ const SLACK = 0.01;
 /** Clears, with a narrow cutter, only what a wide one before it has left in corners and narrow places (handbook, Pockets). */
 export const cornerMillKind: OperationKind = {
   kind: 'corner-mill',
+  cuts: ['areas'],
   label: 'corners',
   toolKinds: ['end-mill'],
   rank: -0.9,
@@ -44,6 +45,8 @@ function planCorners(c: KindContext): PlanResult {
   const { deep, beyond } = ask();
   const found = chooseCutter(c, { deep, beyond, corner });
   if ('missing' in found) return found;
+  // What is as wide as the one before makes nothing that is left: a sharp corner stays as that left it.
+  if (found.tool.diameter >= c.opened - SLACK) return { none: null };
   return planFirst(c, found, (tools) => {
     const { parameters } = ask();
     const remarks = corner === 0 ? [sharpCorner(c, view.label, tools.tool)] : [];

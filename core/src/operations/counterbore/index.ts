@@ -5,6 +5,7 @@ import { Parameters, placeHoles, type KindContext, type OperationKind, type Plan
 /** Opens a flat-floored step with a cutter of exactly its diameter. */
 export const counterboreKind: OperationKind = {
   kind: 'counterbore',
+  cuts: ['holes'],
   label: 'counterbore',
   toolKinds: ['counterbore'],
   rank: 2,

@@ -9,6 +9,7 @@ import { Parameters, placeHoles, type KindContext, type OperationKind, type Plan
 /** Opens a countersink with a cone tool of its angle. */
 export const countersinkKind: OperationKind = {
   kind: 'countersink',
+  cuts: ['holes'],
   label: 'countersink',
   toolKinds: ['countersink'],
   rank: 3,

@@ -17,6 +17,7 @@ const CUTTING = ['climb', 'conventional'] as const;
 /** Cuts the flanks of a dovetail in steps, by a cutter of their own angle, straight in and out by its open ends. */
 export const dovetailMillKind: OperationKind = {
   kind: 'dovetail-mill',
+  cuts: ['grooves'],
   label: 'dovetail flanks',
   toolKinds: ['dovetail-cutter'],
   rank: 2.5,

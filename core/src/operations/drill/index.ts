@@ -37,6 +37,7 @@ const AFTER_CROSSING = 1;
 /** Drills the narrowest step, or a step that ends in a cone of the drill's own angle. */
 export const drillKind: OperationKind = {
   kind: 'drill',
+  cuts: ['holes'],
   label: 'drill',
   toolKinds: ['drill'],
   rank: 1,

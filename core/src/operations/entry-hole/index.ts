@@ -17,6 +17,7 @@ const LEAST = 6;
 /** Drills a hole in a slot, groove, channel or pocket, for a cutter to go down in (handbook, N50). */
 export const entryHoleKind: OperationKind = {
   kind: 'entry-hole',
+  cuts: ['grooves', 'areas'],
   label: 'entry hole',
   toolKinds: ['drill'],
   rank: 1,

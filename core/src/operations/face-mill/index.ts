@@ -23,6 +23,7 @@ const WAYS = ['both ways', 'one way'] as const;
 /** Mills what stands upon a level, from edge to edge (handbook, N4). */
 export const faceMillKind: OperationKind = {
   kind: 'face-mill',
+  cuts: ['areas'],
   label: 'face',
   toolKinds: ['end-mill'],
   rank: -4,

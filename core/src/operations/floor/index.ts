@@ -22,6 +22,7 @@ const PER_TURN = 0.1;
 /** Takes away the cone that a drill leaves on a flat floor. */
 export const floorKind: OperationKind = {
   kind: 'floor',
+  cuts: ['holes'],
   label: 'floor',
   toolKinds: ['end-mill'],
   rank: 2,

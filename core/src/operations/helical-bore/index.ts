@@ -35,6 +35,7 @@ const LEAD_SHARE = 2;
 /** Opens a hole, or a flat-floored step of one, with an end mill on a helix; then finishes its wall. */
 export const helicalBoreKind: OperationKind = {
   kind: 'helical-bore',
+  cuts: ['holes'],
   label: 'helical bore',
   toolKinds: ['end-mill'],
   rank: 2,

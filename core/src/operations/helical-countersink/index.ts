@@ -24,6 +24,7 @@ const ABOVE = 0.5;
 /** Opens a countersink with a cone cutter smaller than the head: down a helix, out in steps, and once more along the cone. */
 export const helicalCountersinkKind: OperationKind = {
   kind: 'helical-countersink',
+  cuts: ['holes'],
   label: 'helical countersink',
   toolKinds: ['chamfer-mill'],
   rank: 3,

@@ -37,6 +37,7 @@ const PLACES = 24;
 /** Mills a thread on a boss: the cutter goes round it, in and out beside it. */
 export const outsideThreadMillKind: OperationKind = {
   kind: 'outside-thread-mill',
+  cuts: ['bosses'],
   label: 'outside thread mill',
   toolKinds: ['thread-mill'],
   rank: 5,

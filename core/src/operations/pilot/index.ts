@@ -21,6 +21,7 @@ const STUB_DEPTH = 2;
 /** A smaller hole before a large drill, or a short straight start of the same size before a long one. */
 export const pilotKind: OperationKind = {
   kind: 'pilot',
+  cuts: ['holes'],
   label: 'pilot',
   toolKinds: ['drill'],
   rank: 0.5,

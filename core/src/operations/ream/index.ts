@@ -9,6 +9,7 @@ const WAY: SizingWay = { breakThrough: 2, clear: 0.5 };
 /** Brings a drilled hole to size and finish with a reamer, fed in and out. */
 export const reamKind: OperationKind = {
   kind: 'ream',
+  cuts: ['holes'],
   label: 'ream',
   toolKinds: ['reamer'],
   rank: 4,

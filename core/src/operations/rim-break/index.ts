@@ -34,6 +34,7 @@ interface Way {
  */
 export const rimBreakKind: OperationKind = {
   kind: 'rim-break',
+  cuts: ['holes'],
   label: 'rim break',
   toolKinds: ['chamfer-mill'],
   rank: 3,

@@ -29,6 +29,7 @@ const SPOT_BY = ['rim', 'depth', 'share of ⌀'] as const;
 /** Spots a hole so that the drill starts true, and leaves the rim that is wanted afterwards. */
 export const spotKind: OperationKind = {
   kind: 'spot',
+  cuts: ['holes'],
   label: 'spot',
   toolKinds: ['spot-drill'],
   rank: 0,

@@ -28,6 +28,7 @@ const CHOICES = {
 /** Cuts the head of a T-slot under its throat, level by level, straight in and out by its open ends (handbook, N72). */
 export const tSlotMillKind: OperationKind = {
   kind: 't-slot-mill',
+  cuts: ['grooves'],
   label: 'T-slot head',
   toolKinds: ['t-cutter'],
   rank: 2.5,

@@ -29,6 +29,7 @@ const APPROACH_PITCHES = 3;
 /** Taps in step with the spindle, right or left hand. */
 export const tapKind: OperationKind = {
   kind: 'tap',
+  cuts: ['holes'],
   label: 'tap',
   toolKinds: ['tap'],
   rank: 5,

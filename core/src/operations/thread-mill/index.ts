@@ -41,6 +41,7 @@ const MOST_SHARE = 0.75;
 /** Mills a thread inside: the cutter goes round the axis and along it in step with the lead. */
 export const threadMillKind: OperationKind = {
   kind: 'thread-mill',
+  cuts: ['holes'],
   label: 'thread mill',
   toolKinds: ['thread-mill'],
   rank: 5,

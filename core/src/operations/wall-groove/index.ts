@@ -27,6 +27,7 @@ const SAME_RADIUS = 0.02;
 /** Cuts a groove into an outside or pocket wall: from the air before it or past its ends, along the wall at each level (handbook, N73). */
 export const wallGrooveKind: OperationKind = {
   kind: 'wall-groove',
+  cuts: ['grooves'],
   label: 'wall groove',
   toolKinds: ['t-cutter'],
   rank: 5.5,

@@ -24,6 +24,7 @@ import { Parameters, type KindContext, type OperationKind, type PlanResult, type
 /** Runs round the part's outline: what stands outside it first, then its wall (handbook, N74). */
 export const wallMillKind: OperationKind = {
   kind: 'wall-mill',
+  cuts: ['areas'],
   label: 'outline',
   toolKinds: ['end-mill'],
   rank: -3,
@@ -46,7 +47,7 @@ function planOutline(c: KindContext): PlanResult {
     'cutter below the wall',
   );
   if (corner !== null) parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
-  const wholeOf = (v: AreaView): number => v.until ?? v.entryZ - deep - beyond;
+  const wholeOf = (v: AreaView): number => v.until ?? v.entryZ - deep - beyond - edgeBelow(c, v);
   const choose = (floorOf: (v: AreaView) => number): Chosen =>
     chooseAmong(c, cutterFor(corner), c.areas, {
       inMetal: (_, v) => v.metalZ - floorOf(v),
@@ -108,6 +109,15 @@ function planOutline(c: KindContext): PlanResult {
       ...(jaws && !leaves.has(v.label) ? { remarks: [overJaws(c, v, jaws, floor)] } : {}),
     };
   }
+}
+
+/** Edges lower than this below an outline's wall are rounded or bevelled: no other area's, mm. */
+const EDGE = 6;
+
+/** How much of the part lies below an outline's wall, narrower than that: stock stands beyond it as well. mm. */
+function edgeBelow({ space: { setup } }: KindContext, { shape }: AreaView): number {
+  const rest = shape.floor - setup.part.min[2];
+  return setup.body.standsProud && rest > 0 && rest <= EDGE ? rest : 0;
 }
 
 /** What of the holding the cutter would meet on its way round, though it stands lower than the metal: the highest of it. */

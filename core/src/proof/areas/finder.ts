@@ -81,7 +81,8 @@ export class AreaFinder {
           // Along an outline's wall it is at work on every level: something may keep it from the lowest.
           const isAtFloor =
             z <= (side === 'outside' ? top : floor + NEAR_FLOOR) &&
-            z >= floor - (through ? BELOW_EXIT : NEAR_FLOOR);
+            // Below its wall it clears stock beside the edges that are rounded there.
+            z >= (side === 'outside' ? -Infinity : floor - (through ? BELOW_EXIT : NEAR_FLOOR));
           if (isAtFloor && z < (out.get(a) ?? Infinity) && isIn(this.reachOf(a.view, tool), [x, y]))
             out.set(a, z);
         }
