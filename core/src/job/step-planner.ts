@@ -172,6 +172,7 @@ export class StepPlanner<V extends View = HoleView> {
         operations.push({
           ...result,
           fits: fits.get(key) ?? [],
+          alternatives: this.loaded(result),
           remarks: [...result.remarks, ...this.unfit(context, kind.label, result.tool)],
           work: visitOrder(result.work, decision.visit),
           id: `${where.setup.id}/${row.tag}/${key}`,
@@ -189,6 +190,13 @@ export class StepPlanner<V extends View = HoleView> {
     const whole = missing.filter((m) => m.holes === undefined);
     if (whole.length > 0) return { missing: firstOf(whole).missing, all: whole };
     return some ? { ...some, all: [some] } : { operations, skipped };
+  }
+
+  /** Tools that would do as well. For one that stands in the magazine none is fetched out of the drawer. */
+  private loaded({ tool, alternatives }: Planned): string[] | undefined {
+    if (tool.number === null) return alternatives;
+    const { tools } = this.input.library;
+    return alternatives?.filter((id) => tools.some((t) => t.id === id && t.number !== null));
   }
 
   /** The tool that was chosen is not the one that is taken: why is said where the choice is made. */

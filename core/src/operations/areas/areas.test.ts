@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { pocket, roundedBorder, topFace } from '../../testing/areas.ts';
 import { grooveRow, movesOf } from '../../testing/grooves.ts';
-import { endMill, made } from '../../testing/fixtures.ts';
+import { featureSizes } from '../../features/sets.ts';
+import { deriveJob } from '../../job/derive.ts';
+import { BOUNDS, endMill, LIBRARY, made, plan } from '../../testing/fixtures.ts';
 
 const own = (...list: ReturnType<typeof endMill>[]) => list.map((t) => ({ ...t, rampAngleDeg: 5 }));
 const clear = (
@@ -9,6 +11,26 @@ const clear = (
   typed: Record<string, number | string> = {},
   tools: Parameters<typeof grooveRow>[1] = {},
 ) => grooveRow(feature, { method: 'pocket', typed: { 'area-mill': typed }, ...tools });
+
+describe('tools for several pockets', () => {
+  it('are those that stand in the magazine, though one out of the drawer would do for all', () => {
+    const [wide, small] = [
+      pocket({ cornerRadius: 6, borders: [roundedBorder([10, 10, 45, 40], 6, -9)] }),
+      pocket({ id: 'P2', cornerRadius: 5, borders: [roundedBorder([55, 10, 90, 40], 5, -9)] }),
+    ];
+    const p = plan();
+    for (const s of featureSizes([wide, small])) p.sizes[s.key] = { method: 'pocket', overrides: {} };
+    const tools = [...own(endMill(1, 12), endMill(2, 8)), ...own({ ...endMill(3, 10), number: null })];
+    const job = deriveJob({
+      features: [wide, small],
+      bounds: BOUNDS,
+      plan: p,
+      library: { ...LIBRARY, tools },
+    });
+    const taken = job.rows.flatMap((r) => r.operations.map((o) => o.tool.diameter));
+    expect(taken.sort()).toEqual([12, 8]);
+  });
+});
 
 describe('a pocket is cleared', () => {
   it('by the widest cutter that its smallest corner lets in', () => {

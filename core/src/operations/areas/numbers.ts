@@ -36,7 +36,7 @@ export const ROUGHING = ['layers', 'narrow steps'] as const;
 /** One narrow step, of the cutter. */
 export const NARROW_STEP = 0.1;
 /** Whose the corners are that a wide cutter does not get into. */
-export const CORNERS = ['a narrower cutter after', 'this cutter'] as const;
+export const CORNERS = ['narrower cutter', 'this cutter'] as const;
 
 /** Levels at which a wall is finished, from the highest down: a long cutter bends where it takes all of it in one go. */
 export function wallLevels(top: number, floor: number, tool: Tool): number[] {
