@@ -1,6 +1,8 @@
-import { grown, regionOf } from '@yellow-pin/core/geometry/region';
+import { grown, regionOf, type Region } from '@yellow-pin/core/geometry/region';
 import type { Segment, Vec2 } from '@yellow-pin/core/geometry/path';
 import { clearClosed } from '@yellow-pin/core/motion/areas/clear';
+import { clearInFronts } from '@yellow-pin/core/motion/areas/fronts';
+import type { Pass } from '@yellow-pin/core/motion/work';
 import { grown as timed, type Line } from './growth.ts';
 
 /** Pieces of a pocket's border. */
@@ -22,27 +24,37 @@ function wavy(n: number): Segment[] {
   });
 }
 
+const CUT = {
+  diameter: 10,
+  stepover: 4.5,
+  r: 2,
+  top: 0,
+  floor: -12,
+  perLayer: 5,
+  ramp: 3,
+  above: 0.5,
+  isClimb: true,
+};
+
 /** How long it takes to plan the clearing of a pocket, and how that grows with the pieces of its border. */
-export const areaLines = (): Promise<Line[]> =>
+export const areaLines = async (): Promise<Line[]> => [
+  ...(await cleared('a pocket cleared: lines and arcs of its wall', 0.8, (room) =>
+    clearClosed({ ...CUT, room }),
+  )),
+  ...(await cleared('the same in narrow steps', 5, (room) =>
+    clearInFronts({ ...CUT, room, stepover: 1, perLayer: 12 }),
+  )),
+];
+
+const cleared = (name: string, limit: number, clear: (room: Region) => Pass[] | null): Promise<Line[]> =>
   timed(
-    'a pocket cleared: lines and arcs of its wall',
-    0.8,
+    name,
+    limit,
     (n) => {
       const area = regionOf([wavy(n)]);
       return () => {
-        const passes = clearClosed({
-          room: grown(area, -5.2),
-          diameter: 10,
-          stepover: 4.5,
-          r: 2,
-          top: 0,
-          floor: -12,
-          perLayer: 5,
-          ramp: 3,
-          above: 0.5,
-          isClimb: true,
-        });
-        if (passes.length === 0) throw new Error('nothing was cleared');
+        const passes = clear(grown(area, -5.2));
+        if (!passes || passes.length === 0) throw new Error('nothing was cleared');
       };
     },
     { sizes: PIECES },

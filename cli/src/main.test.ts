@@ -153,6 +153,30 @@ describe('features', () => {
   });
 });
 
+/** A closed polyline with round corners, as DXF entities on a layer of its own. */
+function roundedLine(x0: number, y0: number, x1: number, y1: number, r: number): string {
+  const bulge = Math.tan(Math.PI / 8);
+  const points = [
+    [x0 + r, y0, 0],
+    [x1 - r, y0, bulge],
+    [x1, y0 + r, 0],
+    [x1, y1 - r, bulge],
+    [x1 - r, y1, 0],
+    [x0 + r, y1, bulge],
+    [x0, y1 - r, 0],
+    [x0, y0 + r, bulge],
+  ];
+  const places = points.map(([x, y, b]) => `10\n${x}\n20\n${y}\n42\n${b}`);
+  return ['0', 'LWPOLYLINE', '8', `R${r}`, '90', '8', '70', '1', ...places].join('\n');
+}
+
+/** A DXF file of these entities, in mm. */
+const drawing = (...entities: string[]): string =>
+  [
+    ...['0', 'SECTION', '2', 'HEADER', '9', '$INSUNITS', '70', '4', '0', 'ENDSEC'],
+    ...['0', 'SECTION', '2', 'ENTITIES', ...entities, '0', 'ENDSEC', '0', 'EOF', ''],
+  ].join('\n');
+
 describe('program, prove and expand', () => {
   it('takes a named method for sizes by diameter or tag, and says which there are', async () => {
     const out = join(folder, 'by-method');
@@ -165,6 +189,25 @@ describe('program, prove and expand', () => {
     expect(unknown.err).toContain('use one of drill and tap');
     const nowhere = await run('program', PART, '--out', out, '--method', 'Q=drill');
     expect(nowhere.err).toContain('is tagged Q; there are A, B, C');
+  });
+
+  it('finishes a drawing out of a sawn block from both sides, and refuses a block that is none', async () => {
+    const out = join(folder, 'from-block');
+    const plate = file('window.dxf', drawing(roundedLine(0, 0, 70, 50, 8), roundedLine(15, 12, 55, 38, 6.3)));
+    const made = await run('program', plate, '--out', out, '--stock', 'block:3');
+    expect(made.code).toBe(0);
+    const { programs, proof } = JSON.parse(made.out) as {
+      programs: { operations: { kind: string }[] }[];
+      proof: { largestOvercut: number; leftoverVolume: number; collisions: unknown[] };
+    };
+    expect(programs).toHaveLength(2);
+    const kinds = programs.flatMap((p) => p.operations.map((o) => o.kind));
+    expect(kinds.filter((k) => k === 'face-mill')).toHaveLength(2);
+    expect(kinds.filter((k) => k === 'wall-mill')).toHaveLength(1);
+    expect(proof).toMatchObject({ largestOvercut: 0, leftoverVolume: 0, collisions: [] });
+    const bad = await run('program', plate, '--out', out, '--stock', 'block:thick');
+    expect(bad).toMatchObject({ code: 2 });
+    expect(bad.err).toContain('block:W');
   });
 
   it('writes one file a setup, proved, and proves them again from what is in the folder', async () => {
