@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { circle } from '../testing/ways.ts';
 import { segmentLength, type Segment, type Vec2 } from './path.ts';
 import {
   areaOf,
@@ -15,10 +16,6 @@ import {
   without,
 } from './region.ts';
 
-const circle = (centre: Vec2, radius: number): Segment[] => {
-  const from: Vec2 = [centre[0] + radius, centre[1]];
-  return [{ kind: 'arc', from, to: from, centre, radius, turn: 2 * Math.PI }];
-};
 const length = (chain: readonly Segment[]): number => chain.reduce((n, s) => n + segmentLength(s), 0);
 
 describe('regions of the plane', () => {

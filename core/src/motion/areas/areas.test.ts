@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Segment, Vec2 } from '../../geometry/path.ts';
+import type { Vec2 } from '../../geometry/path.ts';
 import {
   boxRegion,
   grown,
@@ -12,7 +12,7 @@ import {
   without,
   type Region,
 } from '../../geometry/region.ts';
-import { stretchesOf } from '../stretches.ts';
+import { circle, waysOf } from '../../testing/ways.ts';
 import type { Pass } from '../work.ts';
 import { clearCorners } from './corners.ts';
 import { clearClosed, type ClosedCut } from './clear.ts';
@@ -20,30 +20,6 @@ import { cutTowards, waysTowards, type OpenCut } from './towards.ts';
 import { zigzag } from './zigzag.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-
-const circle = (centre: Vec2, radius: number): Segment[] => {
-  const from: Vec2 = [centre[0] + radius, centre[1]];
-  return [{ kind: 'arc', from, to: from, centre, radius, turn: 2 * Math.PI }];
-};
-
-/** The straight stretches of all passes. */
-const waysOf = (passes: readonly Pass[]) =>
-  passes.flatMap((p) =>
-    stretchesOf(
-      {
-        feature: '',
-        label: '',
-        x: 0,
-        y: 0,
-        r: 0,
-        z: 0,
-        entryZ: 0,
-        metalZ: 0,
-        motion: { kind: 'path', passes: [p] },
-      },
-      0.01,
-    ),
-  );
 
 /** How far places are from the nearest way on a level, the farthest of them, mm. */
 function farthest(passes: readonly Pass[], places: readonly Vec2[], z: number): number {

@@ -27,7 +27,7 @@ const CLEARED = 0.94;
 /** A way down is at least so many cutters long: a shorter one would be all but a plunge. */
 const LEAST_WAY = 1.5;
 /** Radius of a circle that a cutter goes down on, of its diameter: no core stays in its middle. */
-const HELIX_SHARE = 0.4;
+export const HELIX_SHARE = 0.4;
 /** What a way may lie off its room's border, mm. */
 const SLACK = 0.01;
 /** A straight way from one ring to the next is no longer than so many steps. */

@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Segment, Vec2 } from '../../geometry/path.ts';
+import type { Vec2 } from '../../geometry/path.ts';
 import { boxRegion, grown, isIn, regionOf, without, type Region } from '../../geometry/region.ts';
-import { stretchesOf } from '../stretches.ts';
-import type { Pass } from '../work.ts';
+import { circle, waysOf } from '../../testing/ways.ts';
 import { clearInFronts } from './fronts.ts';
 
 const DIAMETER = 8;
@@ -19,10 +18,6 @@ const CUT = {
   isClimb: true,
 };
 
-const circle = (centre: Vec2, radius: number): Segment[] => {
-  const from: Vec2 = [centre[0] + radius, centre[1]];
-  return [{ kind: 'arc', from, to: from, centre, radius, turn: 2 * Math.PI }];
-};
 const rounded = (w: number, h: number): Region => grown(boxRegion([5, 5], [w - 5, h - 5]), 5);
 
 const ROOMS: [string, Region][] = [
@@ -30,24 +25,6 @@ const ROOMS: [string, Region][] = [
   ['a pocket with an island', without(rounded(70, 50), regionOf([circle([40, 25], 7)]))],
   ['an angle', without(rounded(70, 60), boxRegion([30, 28], [80, 80]))],
 ];
-
-const waysOf = (passes: readonly Pass[]) =>
-  passes.flatMap((p) =>
-    stretchesOf(
-      {
-        feature: '',
-        label: '',
-        x: 0,
-        y: 0,
-        r: 0,
-        z: 0,
-        entryZ: 0,
-        metalZ: 0,
-        motion: { kind: 'path', passes: [p] },
-      },
-      0.02,
-    ),
-  );
 
 /** Cells of metal that a cutter still meets. */
 class Cells {

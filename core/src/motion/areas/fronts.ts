@@ -25,10 +25,8 @@ import { first, last } from '../../lists.ts';
 import { alongChain, lineFrom, lineTo, type Fed } from '../grooves/chain.ts';
 import { fallAt, levelsDown, windDown, wayOf } from '../grooves/ramp.ts';
 import type { Move, Pass } from '../work.ts';
-import type { ClosedCut } from './clear.ts';
+import { HELIX_SHARE, type ClosedCut } from './clear.ts';
 
-/** Radius of the circle that is gone down on, of the cutter: no core stays in its middle. */
-const HELIX_SHARE = 0.4;
 /** A front ends so far before the room's border, which a last way follows, mm. */
 const BEFORE_BORDER = 0.02;
 /** Pieces of a front shorter than this are left to the last way, mm. */

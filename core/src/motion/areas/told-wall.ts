@@ -1,7 +1,7 @@
 import { move2, parallelPath } from '../../geometry/parallel.ts';
 import { tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { first, last } from '../../lists.ts';
-import { alongChain, lineTo, type Fed } from '../grooves/chain.ts';
+import { alongChain, lineTo, toldAsWall, type Fed } from '../grooves/chain.ts';
 import type { Move, Pass } from '../work.ts';
 
 /** Straight on before a way, and straight on after it: there the control takes the cutter's radius up, and gives it up. */
@@ -21,25 +21,16 @@ export function toldWall(
 ): Pass | null {
   const wall = parallelPath(way, (fed.side === 'right' ? -1 : 1) * (fed.cutter / 2), false);
   if (!wall || wall.length !== way.length) return null;
-  const [own, told] = [alongChain(way, z, z, fed), alongChain(wall, z, z, fed)];
-  if (own.length !== told.length) return null;
+  const told = toldAsWall(alongChain(way, z, z, fed), alongChain(wall, z, z, fed));
+  if (!told) return null;
   const { start, end } = approachOf(way, approach);
   const from = first(way).from;
   const moves: Move[] = [
     lineTo(start, z, 'lead'),
     { kind: 'line', to: [from[0], from[1], z], feed: 'lead', wall: { to: first(wall).from } },
+    ...told,
+    lineTo(end, z, 'lead'),
   ];
-  for (const [i, m] of own.entries()) {
-    const b = told[i];
-    if (m.kind === 'dwell' || !b || b.kind !== m.kind) return null;
-    const to = [b.to[0], b.to[1]] as const;
-    moves.push(
-      m.kind === 'arc' && b.kind === 'arc'
-        ? { ...m, wall: { to, centre: b.centre } }
-        : { ...m, wall: { to } },
-    );
-  }
-  moves.push(lineTo(end, z, 'lead'));
   // With the wall on its right the cutter goes on the wall's left.
   return { start: [start[0], start[1], r], moves, control: fed.side === 'right' ? 'left' : 'right' };
 }

@@ -83,6 +83,23 @@ export const lineTo = ([x, y]: Vec2, z: number, feed: FeedRole): Move => ({
   feed,
 });
 
-/** The same, or none where the cutter stands there already. */
+/** Moves of a cutter's centre, told to the control as the wall beside them; null where they do not go piece by piece beside each other. */
+export function toldAsWall(own: readonly Move[], wall: readonly Move[]): Move[] | null {
+  if (own.length !== wall.length) return null;
+  const out: Move[] = [];
+  for (const [i, m] of own.entries()) {
+    const b = wall[i];
+    if (m.kind === 'dwell' || !b || b.kind !== m.kind) return null;
+    const to = [b.to[0], b.to[1]] as const;
+    out.push(
+      m.kind === 'arc' && b.kind === 'arc'
+        ? { ...m, wall: { to, centre: b.centre } }
+        : { ...m, wall: { to } },
+    );
+  }
+  return out;
+}
+
+/** A straight move, or none where the cutter stands there already. */
 export const lineFrom = (at: Vec2, to: Vec2, z: number, feed: FeedRole): Move[] =>
   distance2(at, to) < 1e-6 ? [] : [lineTo(to, z, feed)];

@@ -2,7 +2,7 @@ import { move2 } from '../../geometry/parallel.ts';
 import { tangentAt, type Segment } from '../../geometry/path.ts';
 import { first } from '../../lists.ts';
 import type { Move, Pass } from '../work.ts';
-import { alongChain, lineTo, type Fed } from './chain.ts';
+import { alongChain, lineTo, toldAsWall, type Fed } from './chain.ts';
 import { stepsDown } from './ramp.ts';
 
 /** How a wall is wound down along where the control compensates for the cutter's radius. mm. */
@@ -37,27 +37,18 @@ export function woundWall(
     ...Array.from({ length: turns }, (_, i) => [i, i + 1].map((k) => from + ((floor - from) * k) / turns)),
     ...Array.from({ length: rounds }, () => [floor, floor]),
   ] as [number, number][];
-  const told = first(wall).from;
+  const on = first(wall).from;
   const moves: Move[] = [
     lineTo(away, from, 'lead'),
-    { kind: 'line', to: [start[0], start[1], from], feed: 'lead', wall: { to: told } },
+    { kind: 'line', to: [start[0], start[1], from], feed: 'lead', wall: { to: on } },
   ];
   for (const [z0, z1] of levels) {
-    const [own, beside] = [alongChain(way, z0, z1, fed), alongChain(wall, z0, z1, fed)];
-    if (own.length !== beside.length) return null;
-    for (const [i, m] of own.entries()) {
-      const b = beside[i];
-      if (m.kind === 'dwell' || !b || b.kind !== m.kind) return null;
-      const to = [b.to[0], b.to[1]] as const;
-      moves.push(
-        m.kind === 'arc' && b.kind === 'arc'
-          ? { ...m, wall: { to, centre: b.centre } }
-          : { ...m, wall: { to } },
-      );
-    }
+    const told = toldAsWall(alongChain(way, z0, z1, fed), alongChain(wall, z0, z1, fed));
+    if (!told) return null;
+    moves.push(...told);
   }
   moves.push(
-    { kind: 'line', to: [start[0], start[1], r], feed: 'lead', wall: { to: told } },
+    { kind: 'line', to: [start[0], start[1], r], feed: 'lead', wall: { to: on } },
     lineTo(away, r, 'lead'),
   );
   // With the wall on its right the cutter goes on the wall's left.
