@@ -201,6 +201,22 @@ describe('from a sawn block', () => {
     for (const o of row.operations) expect(o.work[0]!.entryZ - o.work[0]!.z).toBeLessThan(60);
   }, 60_000);
 
+  it('a fillet at the foot of a pocket is cut by a cutter of its radius, with no ridge left between its ways', async () => {
+    const plain = cutAll(prism(rectangle(100, 70, 8, 50, 35), 0, -22), [
+      prism(rectangle(70, 44, 8.2, 50, 35), 1, -12),
+    ]);
+    const { job } = await finished(await stepText([filleted(plain, 2, { z: -12 })], 'foot'));
+    const [mill] = job.rows.find((r) => r.size.family === 'pocket')!.operations;
+    expect(mill!.tool).toMatchObject({ diameter: 16, cornerRadius: 2 });
+  }, 60_000);
+
+  it('bosses stand where they are, and the way onto one keeps clear of the other', async () => {
+    const body = prism(rectangle(120, 80, 9, 60, 40), -20, -32)
+      .fuse(prism(circle(14, 30, 40), 0, -20))
+      .fuse(prism(rectangle(30, 24, 3, 85, 45), -6, -20)) as Shape3D;
+    await finished(await stepText([body], 'bosses'));
+  }, 60_000);
+
   it('nothing of the stock stands beside a flange, or beside edges that are rounded', async () => {
     const flange = prism(rectangle(90, 70, 12, 45, 35), -20, -30).fuse(
       prism(circle(25, 45, 35), 0, -20),

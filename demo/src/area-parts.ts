@@ -1,5 +1,5 @@
 import type { Shape3D } from 'replicad';
-import { circle, rectangle } from './cut-shapes.ts';
+import { circle, filleted, rectangle } from './cut-shapes.ts';
 import { UP, type Fixture } from './stored-parts.ts';
 import { box, capsule, cutAll, outline, prism, straight, turned } from './solids.ts';
 
@@ -9,6 +9,46 @@ const plate = (): Shape3D => prism(rectangle(170, 110, 9, 85, 55), 0, -32);
 
 /** Parts with pockets, steps, outlines and faces, and what is to be found in them. */
 export const AREA_FIXTURES: Fixture[] = [
+  {
+    // Round: whatever cuts into it, its outline is as wide as the whole.
+    name: 'a disc with a flat',
+    splitX: 11,
+    body: () =>
+      cutAll(prism(circle(50, 0, 0), 0, -20), [
+        prism(rectangle(36, 20, 4.2, 0, -15), 1, -11),
+        prism(rectangle(120, 16, 3, 0, 52), 1, -6),
+      ]),
+    expected: [
+      { family: 'pocket', axis: UP, depth: 11, cornerRadius: 4.2, length: 36, width: 20 },
+      { family: 'outline', height: 20, length: 2 * Math.PI * 50, cornerRadius: null },
+      { family: 'step', axis: UP, depth: 6, walls: 1 },
+      { family: 'face', axis: UP },
+      { family: 'face', axis: DOWN },
+    ],
+  },
+  {
+    name: 'a pocket with a fillet at its foot',
+    splitX: 31,
+    body: () =>
+      filleted(
+        cutAll(prism(rectangle(100, 70, 8, 50, 35), 0, -22), [prism(rectangle(70, 44, 8.2, 50, 35), 1, -12)]),
+        2,
+        { z: -12 },
+      ),
+    expected: [
+      {
+        family: 'pocket',
+        axis: UP,
+        bottom: 'flat',
+        depth: 12,
+        cornerRadius: 8.2,
+        floorRadius: 2,
+      },
+      { family: 'outline', height: 22, cornerRadius: null },
+      { family: 'face', axis: UP },
+      { family: 'face', axis: DOWN },
+    ],
+  },
   {
     name: 'pockets',
     splitX: 41,

@@ -23,6 +23,7 @@ describe.each(AREA_FIXTURES)('$name', ({ body, expected, splitX }) => {
         areas.filter((f) => fits(f, e, frame)),
         `${JSON.stringify(e)} among ${JSON.stringify(said)}`,
       ).toHaveLength(1);
+    expect(areas.filter((f) => f.reachableFrom.length === 0)).toEqual([]);
     expect(areas.map((f) => f.family).sort()).toEqual(expected.map((e) => e.family).sort());
   });
 });

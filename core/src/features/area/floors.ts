@@ -165,7 +165,7 @@ const BESIDE = 0.05;
 
 /** The directions of a few from which a straight tool reaches an area: nothing of the part stands over it. */
 export function areaReach({ rays }: RecogniseContext, area: LevelArea, directions: readonly Vec3[]): Vec3[] {
-  const { frame, rings, bottom, top } = area;
+  const { frame, rings, bottom, top, floorRadius } = area;
   const beside = rings.flat().flatMap(({ segment }) =>
     [0.1, 0.5, 0.9].map((share): Vec2 => {
       const p = segmentPoint(segment, share);
@@ -177,7 +177,8 @@ export function areaReach({ rays }: RecogniseContext, area: LevelArea, direction
   const places = [insidePoint(rings.map((r) => r.map((e) => e.segment))), ...beside];
   return directions
     .filter((d) => {
-      const level = dot(d, frame.z) > 0 ? bottom + 0.02 : top - 0.02;
+      // Beside its walls the fillets at their foot are metal.
+      const level = dot(d, frame.z) > 0 ? bottom + floorRadius + 0.02 : top - 0.02;
       return places.every((p) => rays.firstHit(fromPlan(frame, p, level), d) === null);
     })
     .map((d) => roundVec(d));

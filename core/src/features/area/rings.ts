@@ -87,19 +87,25 @@ export function boxAlongLongest(pieces: readonly Segment[]): { length: number; w
   const along = alongLongest(pieces);
   const across: Vec2 = [-along[1], along[0]];
   const span = (d: Vec2): number => {
-    const reach = pieces.flatMap((s) => {
-      const ends = [dot2(s.from, d), dot2(s.to, d)];
-      if (s.kind !== 'arc') return ends;
-      // Where the arc itself passes the farthest place of its circle.
-      const extremes = [1, -1].flatMap((sign): number[] => {
-        const p: Vec2 = [s.centre[0] + sign * s.radius * d[0], s.centre[1] + sign * s.radius * d[1]];
-        return isOnArc(s, p) ? [dot2(p, d)] : [];
-      });
-      return [...ends, ...extremes];
-    });
-    return Math.max(...reach) - Math.min(...reach);
+    const [low, high] = reachAlong(pieces, d);
+    return high - low;
   };
   return { length: span(along), width: span(across) };
+}
+
+/** How far some pieces reach along a direction, lowest and highest. */
+export function reachAlong(pieces: readonly Segment[], d: Vec2): [number, number] {
+  const reach = pieces.flatMap((s) => {
+    const ends = [dot2(s.from, d), dot2(s.to, d)];
+    if (s.kind !== 'arc') return ends;
+    // Where the arc itself passes the farthest place of its circle.
+    const extremes = [1, -1].flatMap((sign): number[] => {
+      const p: Vec2 = [s.centre[0] + sign * s.radius * d[0], s.centre[1] + sign * s.radius * d[1]];
+      return isOnArc(s, p) ? [dot2(p, d)] : [];
+    });
+    return [...ends, ...extremes];
+  });
+  return [Math.min(...reach), Math.max(...reach)];
 }
 
 function isOnArc(s: Extract<Segment, { kind: 'arc' }>, p: Vec2): boolean {

@@ -12,7 +12,7 @@ import { extentAlong } from '../../model/patches.ts';
 import type { ModelNote } from '../../model/solid-model.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { pieceAt, takenFaces } from '../area/floors.ts';
-import { cornerRadius, ringPoints } from '../area/rings.ts';
+import { cornerRadius, reachAlong } from '../area/rings.ts';
 import type { CutLoop } from '../../model/section.ts';
 import { cutsThrough } from '../area/sections.ts';
 import { areaShape } from '../area/shape.ts';
@@ -81,11 +81,11 @@ function whyNone(context: RecogniseContext, loop: CutLoop, all: readonly CutLoop
 }
 
 function boxOf(loops: readonly CutLoop[]): number[] {
-  const points = loops.flatMap((l) =>
-    l.pieces.flatMap((p) => (p.segment ? [...ringPoints([p.segment]), p.to] : [p.from, p.to])),
+  const pieces = loops.flatMap((l) =>
+    l.pieces.map((p): Segment => p.segment ?? { kind: 'line', from: p.from, to: p.to }),
   );
-  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
-  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+  const [x, y] = [reachAlong(pieces, [1, 0]), reachAlong(pieces, [0, 1])];
+  return [x[0], y[0], x[1], y[1]];
 }
 
 /** Another family's: a mouth in the outline that is no part of it. */

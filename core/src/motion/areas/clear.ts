@@ -38,6 +38,8 @@ export interface ClosedCut {
   /** Where the cutter's centre may be. */
   room: Region;
   diameter: number;
+  /** As wide as it cuts level, where that is less: its corners are round. */
+  flat?: number;
   stepover: number;
   /** R level, where metal may stand first, and the floor; one layer is no deeper than `perLayer`. */
   r: number;
@@ -86,7 +88,8 @@ function nestsOf(room: Region, cut: ClosedCut): Nest[] {
     const rings = bordersOf(piece).map((r) => (cut.isClimb ? r : reversePath(r)));
     const within = grown(piece, -cut.stepover);
     // Where ways are far apart a core may stand between the last of them and the middle: it has a way of its own.
-    const core = without(grown(piece, (-CLEARED * cut.diameter) / 2), grown(within, cut.diameter / 2));
+    const flat = cut.flat ?? cut.diameter;
+    const core = without(grown(piece, (-CLEARED * flat) / 2), grown(within, flat / 2));
     return { rings, inner: [...nestsOf(within, cut), ...nestsOf(core, cut)] };
   });
 }
@@ -175,7 +178,7 @@ class Layer {
   private downHelix({ rings }: Nest): boolean {
     const { cut, z } = this;
     const middle = deepestIn(regionOf(rings))?.at ?? first(first(rings)).from;
-    const radius = HELIX_SHARE * cut.diameter;
+    const radius = HELIX_SHARE * (cut.flat ?? cut.diameter);
     const from: Vec2 = [middle[0] + radius, middle[1]];
     const turn = (cut.isClimb ? 2 : -2) * Math.PI;
     const circle: Segment[] = [{ kind: 'arc', from, to: from, centre: middle, radius, turn }];

@@ -48,7 +48,7 @@ export function clearInFronts(cut: ClosedCut): Pass[] | null {
   const out: Pass[] = [];
   for (const room of piecesOf(cut.room)) {
     const entry = deepestIn(room);
-    const radius = HELIX_SHARE * cut.diameter;
+    const radius = HELIX_SHARE * (cut.flat ?? cut.diameter);
     if (!entry || entry.away < radius) return null;
     let from = cut.top + cut.above;
     const fronts = frontsIn(room, entry.at, radius, cut);

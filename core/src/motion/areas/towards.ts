@@ -45,6 +45,8 @@ export interface OpenCut {
   area: Region;
   metal: Region;
   diameter: number;
+  /** As wide as it cuts level, where that is less: its corners are round. */
+  flat?: number;
   stepover: number;
   /** Left on the walls. */
   stock: number;
@@ -70,6 +72,7 @@ export function waysTowards({
   area,
   metal,
   diameter,
+  flat = diameter,
   stepover,
   stock,
   isClimb,
@@ -84,7 +87,7 @@ export function waysTowards({
   for (let k = 0; k < MOST_WAYS; k++) {
     const off = radius + stock + k * stepover;
     // What the way before does not reach: nothing where all of the area is nearer to the walls.
-    const isNeeded = k === 0 || !isEmpty(without(area, grown(walls, off - stepover + radius)));
+    const isNeeded = k === 0 || !isEmpty(without(area, grown(walls, off - stepover + flat / 2)));
     if (!isNeeded) break;
     const border = grown(walls, off);
     const straight = ledOut(bordersWithin(border, straightBeside(own, off + SHORTEST)), past, kept);

@@ -1,5 +1,5 @@
 import { cornerRadius } from '../../features/area/rings.ts';
-import { bordersOf, grown, isEmpty, isIn, without, type Region } from '../../geometry/region.ts';
+import { bordersOf, grown, isEmpty, without, type Region } from '../../geometry/region.ts';
 import { reversePath, type Vec2 } from '../../geometry/path.ts';
 import { first, got } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
@@ -26,7 +26,7 @@ import {
 } from './numbers.ts';
 import { planFirst, planPasses, type AreaPasses, type AreaWay, type Found } from './planned.ts';
 import { reachesAll, roomIn } from './room.ts';
-import { finishWalls, finishWays, wallsOf, type WallCut } from './walls.ts';
+import { finishWalls, finishWays, standsBeside, standsWithin, wallsOf, type WallCut } from './walls.ts';
 import { widerThan } from './wider.ts';
 
 /** Corners of a cutter and a floor that count as one, mm. */
@@ -36,6 +36,8 @@ const SAME_LEVEL = 0.001;
 const SLACK = 0.01;
 /** More turns than this down a way are no way down. */
 const MOST_TURNS = 80;
+/** From one way to the next, of what a cutter cuts level: else ridges stay between them. */
+const MOST_STEP = 0.95;
 
 /** How deep areas of a size go, and the smallest of their corners. */
 export interface Asked {
@@ -174,7 +176,17 @@ function passesOf(
   const radius = tool.diameter / 2;
   const floor = v.entryZ - deep - beyond - (shape.through ? (tool.cornerRadius ?? 0) : 0);
   const { stock, stepover, isClimb, r, rounds, perLayer } = way;
-  const common = { diameter: tool.diameter, stepover, r, top: v.startZ, floor, perLayer, isClimb };
+  const flat = tool.diameter - 2 * (tool.cornerRadius ?? 0);
+  const common = {
+    diameter: tool.diameter,
+    flat,
+    stepover: Math.min(stepover, MOST_STEP * flat),
+    r,
+    top: v.startZ,
+    floor,
+    perLayer,
+    isClimb,
+  };
   const own = areaRegion(shape);
   const { enclosed, walls, cleared } = groundAt(c, shape, floor);
   const metal = enclosed || v.isOutlineMade ? cleared : metalAbout(c.space, cleared, walls);
@@ -205,7 +217,6 @@ function passesOf(
       missing: `${tool.description} has no room to go down on a circle in it. Clear it in layers, or take a narrower cutter.`,
     };
   if (rough.length === 0 && !isDone) return { missing: `${tool.description} has no room in it.` };
-  const room = grown(roomIn(cleared, radius, 0), SLACK);
   const cut: WallCut = {
     diameter: tool.diameter,
     r,
@@ -213,7 +224,7 @@ function passesOf(
     // What another has cleared is followed along its walls at least.
     rounds: isDone ? Math.max(1, rounds) : rounds,
     isClimb,
-    mayStand: (p) => !enclosed || isIn(room, p),
+    mayStand: enclosed ? standsWithin(roomIn(cleared, radius, 0)) : standsBeside(walls, radius),
     past: enclosed ? null : pastMetal(metal, radius),
     approach: way.approach,
   };

@@ -2,6 +2,7 @@ import { wallRuns, type WallRun } from '../../features/area/rings.ts';
 import type { AreaShape } from '../../features/area/shape.ts';
 import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
 import { reversePath, tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
+import { grown, isIn, type Region } from '../../geometry/region.ts';
 import { first, last } from '../../lists.ts';
 import { alongChain, lineTo, type Fed } from '../../motion/grooves/chain.ts';
 import { begunOnLongest, overlapOf } from '../../motion/grooves/loops.ts';
@@ -23,12 +24,30 @@ export interface WallCut {
   /** Times along each wall: once, and once more for each spring pass. */
   rounds: number;
   isClimb: boolean;
-  /** Whether the cutter's centre may be at a place, with nothing left on the walls. */
-  mayStand(place: Vec2): boolean;
+  /** Whether the cutter's centre may be at a place, with nothing left on the walls: beside one that it is cutting, or clear of all. */
+  mayStand: Standing;
   /** How far past its end an open wall is followed; null: off it at once, as a closed one. */
   past: PastMetal | null;
   /** The control compensates for the cutter's radius: how long the straight ways are on which it takes it up and gives it up; null: it is computed. */
   approach: number | null;
+}
+
+type Standing = (place: Vec2, how: 'beside' | 'clear') => boolean;
+
+/** What a way on or off a wall may be nearer to it, and how far a cutter that comes down stays from other walls, mm. */
+const SLACK = 0.01;
+const CLEAR = 0.2;
+
+/** Within a room in which a cutter's centre touches the walls. */
+export function standsWithin(room: Region): Standing {
+  const rooms = { beside: grown(room, SLACK), clear: grown(room, -CLEAR) };
+  return (p, how) => isIn(rooms[how], p);
+}
+
+/** Outside of what stands there, for a cutter of a radius. */
+export function standsBeside(walls: Region, radius: number): Standing {
+  const kept = { beside: grown(walls, radius - SLACK), clear: grown(walls, radius + CLEAR) };
+  return (p, how) => !isIn(kept[how], p);
 }
 
 /** The walls of an area, with the area on their left. */
@@ -96,7 +115,7 @@ function onAndOff(way: readonly Segment[], cut: WallCut, approach: number): Segm
   for (const share of LEADS) {
     const run = withLeads(way, (share * cut.diameter) / 2, cut);
     const { start, end } = approachOf(run, approach);
-    if (cut.mayStand(start) && cut.mayStand(end)) return run;
+    if (cut.mayStand(start, 'clear') && cut.mayStand(end, 'clear')) return run;
   }
   return null;
 }
@@ -125,7 +144,7 @@ function hasRoom({ outer, centre, at: on }: Quarter, lead: number, cut: WallCut)
   const middle: Vec2 = [(outer[0] + on[0]) / 2 - centre[0], (outer[1] + on[1]) / 2 - centre[1]];
   const l = Math.hypot(...middle) || 1;
   const bow: Vec2 = [centre[0] + (middle[0] * lead) / l, centre[1] + (middle[1] * lead) / l];
-  return cut.mayStand(outer) && cut.mayStand(bow);
+  return cut.mayStand(outer, lead > CLEAR ? 'clear' : 'beside') && cut.mayStand(bow, 'beside');
 }
 
 /** Along a wall with two ends, from the air before it to the air behind. */

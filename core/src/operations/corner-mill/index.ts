@@ -1,5 +1,5 @@
 import { cornerRadius } from '../../features/area/rings.ts';
-import { grown, isEmpty, isIn, within, without, type Region } from '../../geometry/region.ts';
+import { grown, isEmpty, within, without, type Region } from '../../geometry/region.ts';
 import { first } from '../../lists.ts';
 import { clearCorners } from '../../motion/areas/corners.ts';
 import { waysTowards } from '../../motion/areas/towards.ts';
@@ -7,14 +7,14 @@ import { askDeep, chooseCutter } from '../areas/area.ts';
 import { groundAt, restOf } from '../areas/ground.ts';
 import { AREA_CHOICES, AREA_NUMBERS, sharpCorner, wallLevels } from '../areas/numbers.ts';
 import { planFirst, planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
-import { finishWays, wallsOf } from '../areas/walls.ts';
+import { finishWays, standsBeside, wallsOf } from '../areas/walls.ts';
 import type { AreaView } from '../area-view.ts';
 import { Parameters, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 import type { Tool } from '../../tools/schema.ts';
 
 /** Beyond what is left, mm: there the wide cutter's own stock stands. */
 const BEYOND = 0.3;
-/** What a way on or off a wall may be nearer to it, mm. */
+/** Cutters as wide as each other, mm. */
 const SLACK = 0.01;
 
 /** Clears, with a narrow cutter, only what a wide one before it has left in corners and narrow places (handbook, Pockets). */
@@ -67,14 +67,13 @@ function planCorners(c: KindContext): PlanResult {
     const rough = clearCorners({ ...cut, rest, r, top: v.startZ, floor, perLayer });
     if (rough.length === 0) return { missing: `${tool.description} has no room in its corners.` };
     const beside = waysTowards({ ...cut, stock: 0, area: rest, metal: rest }).at(-1) ?? [];
-    const kept = grown(about, tool.diameter / 2 - SLACK);
     const finish = finishWays(beside, {
       diameter: tool.diameter,
       r,
       levels: wallLevels(Math.max(v.entryZ, v.metalZ), floor, tool),
       rounds: way.rounds,
       isClimb,
-      mayStand: (p) => !isIn(kept, p),
+      mayStand: standsBeside(about, tool.diameter / 2),
       past: null,
       approach: way.approach,
     });

@@ -14,7 +14,7 @@ import {
 import { metalRound, standing } from '../areas/room.ts';
 import { planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
 import type { AreaView } from '../area-view.ts';
-import { finishWalls, wallsOf, type Finish } from '../areas/walls.ts';
+import { finishWalls, standsBeside, wallsOf, type Finish } from '../areas/walls.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { KeepOutBox } from '../../setup/setup-frame.ts';
 import { KEEP_OUT_ROOM } from '../../space/keep-out.ts';
@@ -98,7 +98,7 @@ function planOutline(c: KindContext): PlanResult {
             levels: wallLevels(top, floor, tool),
             rounds: way.rounds,
             isClimb,
-            mayStand: () => true,
+            mayStand: standsBeside(walls, tool.diameter / 2),
             past: null,
             approach: way.approach,
           });

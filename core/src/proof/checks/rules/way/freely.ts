@@ -4,6 +4,7 @@ import { partName, type Allowed } from '../../../../space/space.ts';
 import { rimAt } from '../../../../tools/cone.ts';
 import { drilledWidth } from '../../../../tools/kinds/kind.ts';
 import { toolKind } from '../../../../tools/kinds/registry.ts';
+import type { Disc } from '../../../../tools/profile.ts';
 import type { Tool } from '../../../../tools/schema.ts';
 import { bossAt, depthInBoss } from '../../../threads/bosses.ts';
 import { isAsPlanned, toolName, type MadeHole } from '../../check.ts';
@@ -11,6 +12,8 @@ import { MOST_FIT } from './in-hole.ts';
 import { BESIDE_WALL, type Known, type WayState } from './state.ts';
 
 type Place = Known['to'];
+/** A cutter's corner and a fillet that count as one, mm. */
+const SAME_CORNER = 0.02;
 
 /** Sideways outside of every cavity: the part, and at rapid the metal that still stands. */
 export function across(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): void {
@@ -28,9 +31,9 @@ export function across(s: WayState, m: Known, tool: Tool, hole: MadeHole | null)
   // Round a boss its teeth stand in metal as deep as the thread, which is judged by itself.
   const boss = bossAt(s.c.bosses, m, tool);
   const into = boss ? depthInBoss(boss) + MOST_FIT / 2 : 0;
-  const discs = s.c
-    .discs(tool)
-    .map((d) => (into > 0 && d.part === 'cutting' ? { ...d, r: Math.max(0, d.r - into) } : d));
+  const discs = besideFoot(s, m, tool).map((d) =>
+    into > 0 && d.part === 'cutting' ? { ...d, r: Math.max(0, d.r - into) } : d,
+  );
   // A cutter as wide as its slot runs along both walls: touching them is its work.
   const inPart = space.partAlong(discs, m.from, m.to, m.kind === 'rapid' ? 0 : -BESIDE_WALL);
   if (inPart) return s.inPart(m, tool, hole, inPart);
@@ -44,6 +47,20 @@ export function across(s: WayState, m: Known, tool: Tool, hole: MadeHole | null)
     const [x, y, z] = [0, 1, 2].map((k) => at(m.from, k) + t * (at(m.to, k) - at(m.from, k))) as Vec3;
     if (inMetal(s, m, tool, hole, [x, y, Math.min(z, lowest)])) return;
   }
+}
+
+/**
+ * Its discs for a fed way. A cutter whose corner is the fillet at the foot of an area's walls touches all of that, and the flat facets of a mesh
+ * lie nearer than the fillet does: that part of it is judged by the metal and the exact surfaces.
+ */
+function besideFoot({ c }: WayState, m: Known, tool: Tool): readonly Disc[] {
+  const discs = c.discs(tool);
+  const corner = tool.cornerRadius ?? 0;
+  const isFoot =
+    m.kind !== 'rapid' &&
+    corner > 0 &&
+    c.areas.areas.some(({ view }) => Math.abs(view.shape.floorRadius - corner) <= SAME_CORNER);
+  return isFoot ? discs.filter((d) => d.part !== 'cutting' || d.z === 0 || d.z >= corner - 1e-6) : discs;
 }
 
 /** Straight down. */
