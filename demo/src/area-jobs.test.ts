@@ -97,6 +97,22 @@ describe('from a sawn block', () => {
     expect(Math.max(...layers[2]!)).toBeLessThan(-13);
   }, 60_000);
 
+  it('what lies in a step that is typed less deep begins where that ends', async () => {
+    const body = cutAll(prism(rectangle(110, 70, 8, 55, 35), 0, -22), [
+      prism(rectangle(90, 44, 6.2, 55, 35), 1, -5),
+      prism(rectangle(45, 44, 6.2, 77.5, 35), 1, -14),
+    ]);
+    const { job } = await jobOfText(await stepText([body], 'shallow'), {
+      change: (p, features) => {
+        inBlock(3)(p, features);
+        const step = featureSizes(features).find((s) => s.family === 'step')!;
+        p.sizes[step.key] = { overrides: { 'area-mill': { depth: 4 } } };
+      },
+    });
+    const [pocket] = job.rows.find((r) => r.size.family === 'pocket')!.areas;
+    expect(pocket!.startZ).toBeCloseTo(-7, 6);
+  }, 60_000);
+
   it('a floor that a lower channel divides is cleared once, and followed along its walls on both sides', async () => {
     const body = cutAll(prism(rectangle(100, 70, 8, 50, 35), 0, -22), [
       prism(rectangle(70, 44, 6.2, 50, 35), 1, -8),

@@ -118,7 +118,7 @@ export class Standing {
         const size = this.sizeOf.get(o.feature);
         const isOver = o.clearsStock && o.bottom < level && o.bottom > view.shape.floor - SAME_LEVEL;
         if (!isOver || !size || size === own || !this.rows.isMadeBefore(size, o.feature, k)) continue;
-        level = o.bottom;
+        level = Math.min(level, this.madeTo(size, o, k));
         waits.push(size);
       }
       return level;
@@ -126,6 +126,16 @@ export class Standing {
     const start = Math.max(...levels);
     if (start < top) for (const size of waits) this.waitFor(size, k, after);
     return Math.max(start, view.shape.floor);
+  }
+
+  /** How low a feature is made: to its floor, or as far as was typed for it in this setup. */
+  private madeTo(size: FeatureSize, { feature, bottom }: SeenOpening, k: number): number {
+    const { id } = at(this.setups, k).setup;
+    const levels = this.rows
+      .row(size)
+      .operations.filter((o) => o.setupId === id)
+      .flatMap((o) => o.work.filter((w) => w.feature === feature).map((w) => w.z));
+    return levels.length === 0 ? bottom : Math.max(bottom, Math.min(...levels));
   }
 
   /** Whether the part's outline beyond an area's open sides is made before. */
@@ -190,7 +200,7 @@ export class Standing {
         if (above) out.above.push({ feature: above, opening: o });
         if (this.rows.isMadeBefore(size, o.feature, k)) {
           open = Math.max(open, o.top);
-          if (right.has(o.feature)) stock = Math.min(stock, o.bottom);
+          if (right.has(o.feature)) stock = Math.min(stock, this.madeTo(size, o, k));
           this.waitFor(size, k, after);
         } else raise(o.top, `${o.label} is not made before`);
       }

@@ -114,7 +114,8 @@ export function planArea(c: KindContext): PlanResult {
       (v, way) => passesOf(c, v, tools.tool, asked, way, done),
       { remarks, isNarrow: asked.isNarrow },
     );
-    return 'tool' in made ? { ...made, opens: tools.tool.diameter } : made;
+    // All of it stands open down to where this went, whatever hole there was before.
+    return 'tool' in made ? { ...made, opens: Math.max(tools.tool.diameter, c.opened) } : made;
   };
   if (wider) {
     const made = planFirst(c, wider, (tools) => withTools(tools, true));

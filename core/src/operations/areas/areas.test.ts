@@ -76,6 +76,9 @@ describe('a pocket is cleared', () => {
       expect(Math.min(x, y)).toBeGreaterThan(-2.2 * wide.tool.diameter);
       expect(Math.max(x, y)).toBeGreaterThan(-wide.tool.diameter / 2);
     }
+    // They end where the wide one ended, whatever is typed for that.
+    const shallow = clear(large, { depth: 6.5 });
+    expect(made(shallow, 'corner-mill').work[0]!.z).toBe(-6.5);
     // Whoever wants one cutter for all of it says so.
     const one = clear(large, { corners: 'this cutter' });
     expect(one.operations.map((o) => [o.kind, o.tool.diameter])).toEqual([['area-mill', 6]]);

@@ -50,12 +50,14 @@ function planCorners(c: KindContext): PlanResult {
   return planFirst(c, found, (tools) => {
     const { parameters } = ask();
     const remarks = corner === 0 ? [sharpCorner(c, view.label, tools.tool)] : [];
-    parameters.derived('before', 'cutter before', c.opened, 'its radius stands in the corners');
+    parameters.derived('before', 'opened before', c.opened, 'its radius stands in the corners');
     return planPasses(c, parameters, tools, (v, way) => passesOf(v, tools.tool, way), { remarks });
   });
 
   function passesOf(v: AreaView, tool: Tool, way: AreaWay): AreaPasses {
-    const floor = v.entryZ - deep - beyond - (v.shape.through ? (tool.cornerRadius ?? 0) : 0);
+    // Never lower than the wide one went: it comes down where that has cleared the ground.
+    const wanted = v.entryZ - deep - beyond - (v.shape.through ? (tool.cornerRadius ?? 0) : 0);
+    const floor = Math.max(wanted, c.openedTo(v.label) ?? wanted);
     const ground = groundAt(c, v.shape, floor);
     const { walls, cleared, enclosed } = ground;
     const left = restOf(v.shape, ground, wide);
