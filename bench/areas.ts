@@ -38,10 +38,10 @@ const CUT = {
 
 /** How long it takes to plan the clearing of a pocket, and how that grows with the pieces of its border. */
 export const areaLines = async (): Promise<Line[]> => [
-  ...(await cleared('a pocket cleared: lines and arcs of its wall', 0.8, (room) =>
+  ...(await cleared('a pocket cleared: lines and arcs of its wall', 0.4, (room) =>
     clearClosed({ ...CUT, room }),
   )),
-  ...(await cleared('the same in narrow steps', 5, (room) =>
+  ...(await cleared('the same in narrow steps', 1, (room) =>
     clearInFronts({ ...CUT, room, stepover: 1, perLayer: 12 }),
   )),
 ];

@@ -29,6 +29,8 @@ const ON_SURFACE = 0.002;
 const SAGITTA = 0.03;
 /** How far lines and arcs may lie off a border's points, mm. */
 const FIT = 0.004;
+/** Chords, and the lines and arcs through them, of what no wall is made by: far fewer points do, mm. */
+export const ROUGH = { chord: 0.008, fit: 0.02 };
 
 /** A part of the plane, perhaps in pieces, perhaps with holes: outer borders counter-clockwise, holes clockwise. */
 export interface Region {
@@ -107,11 +109,11 @@ export const both = (a: Region, b: Region): Region => clipped(ClipType.Union, a.
 export const without = (a: Region, b: Region): Region => clipped(ClipType.Difference, a.paths, b.paths);
 export const within = (a: Region, b: Region): Region => clipped(ClipType.Intersection, a.paths, b.paths);
 
-/** A region grown by `by` on every side, round about its corners; shrunk where it is less than none. mm. */
-export function grown(r: Region, by: number): Region {
+/** A region grown by `by` on every side, round about its corners; shrunk where it is less than none. `chord`: how far off chords may lie. mm. */
+export function grown(r: Region, by: number, chord = CHORD): Region {
   if (Math.abs(by) * SCALE < 0.5 || isEmpty(r)) return r;
-  const paths = inflatePaths(r.paths, by * SCALE, JoinType.Round, EndType.Polygon, 2, CHORD * SCALE);
-  return { paths: simplifyPaths(paths, STRAIGHT * SCALE, true) };
+  const paths = inflatePaths(r.paths, by * SCALE, JoinType.Round, EndType.Polygon, 2, chord * SCALE);
+  return { paths: simplifyPaths(paths, Math.max(STRAIGHT, chord / 3) * SCALE, true) };
 }
 
 /** All that lies straight beside a run of points, as far as `by` on both sides, mm: beyond the ends of one that is not closed nothing. */
@@ -149,10 +151,12 @@ export function deepestIn(r: Region): { at: Vec2; away: number } | null {
   const box = boxOf(r);
   if (!box) return null;
   let [low, high] = [0, Math.min(box[2] - box[0], box[3] - box[1]) / 2 + DEEPEST];
-  let core = r;
+  let core: Region = { paths: simplifyPaths(r.paths, (DEEPEST / 4) * SCALE, true) };
+  // By a little each time: far inwards all pieces of a border cross each other.
+  const most = high / 8;
   while (high - low > DEEPEST) {
-    const middle = (low + high) / 2;
-    const inner = grown(r, -middle);
+    const middle = low + Math.min(most, (high - low) / 2);
+    const inner = grown(core, low - middle, DEEPEST / 4);
     if (isEmpty(inner)) high = middle;
     else [low, core] = [middle, inner];
   }
@@ -168,11 +172,11 @@ export function deepestIn(r: Region): { at: Vec2; away: number } | null {
 /** A region without its holes. */
 export const filled = (r: Region): Region => ({ paths: piecesOf(r).map((p) => first(p.paths)) });
 
-/** A region's borders as closed chains of lines and arcs, with the region on their left. */
-export const bordersOf = (r: Region): Segment[][] =>
+/** A region's borders as closed chains of lines and arcs within `fit` of them (mm), with the region on their left. */
+export const bordersOf = (r: Region, fit = FIT): Segment[][] =>
   r.paths.map((p) => {
     const points = toPlane(p);
-    return fitPoints([...points, first(points)], FIT);
+    return fitPoints([...points, first(points)], fit);
   });
 
 /** The box round a region, X and Y, low then high; null where it is empty. */
@@ -213,8 +217,8 @@ export function isIn({ paths }: Region, place: Vec2): boolean {
   return inside;
 }
 
-/** The stretches of a region's borders that lie in another, as chains of lines and arcs with the first region on their left. */
-export function bordersWithin(r: Region, room: Region): { path: Segment[]; closed: boolean }[] {
+/** The stretches of a region's borders that lie in another, as chains of lines and arcs within `fit` of them (mm), the first region on their left. */
+export function bordersWithin(r: Region, room: Region, fit = FIT): { path: Segment[]; closed: boolean }[] {
   const c = new Clipper64();
   c.addOpenSubject(r.paths.map((p) => [...p, at(p, 0)]));
   c.addClip(room.paths);
@@ -224,7 +228,7 @@ export function bordersWithin(r: Region, room: Region): { path: Segment[]; close
     if (points.length < 2) return [];
     const [a, b] = [first(points), last(points)];
     const closed = Math.hypot(a[0] - b[0], a[1] - b[1]) < 2 / SCALE;
-    return [{ path: fitPoints(points, FIT), closed }];
+    return [{ path: fitPoints(points, fit), closed }];
   });
 }
 

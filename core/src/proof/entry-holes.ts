@@ -81,5 +81,5 @@ function inArea(call: CycleCall, tool: Tool, finder: AreaFinder): EntryHole | nu
 }
 
 /** How far a place in an area is from its nearest wall, mm. */
-export const fromWalls = ({ rings }: AreaShape, place: Vec2): number =>
+const fromWalls = ({ rings }: AreaShape, place: Vec2): number =>
   Math.min(...rings.flatMap((r) => r.map((e) => Math.abs(besidePath([e.segment], place).off))));

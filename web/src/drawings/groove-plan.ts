@@ -13,7 +13,7 @@ export const PLAN_HEIGHT = 130;
 const MARGIN = 10;
 
 /** A groove from above with the way of its cutter, as paths in px. */
-export interface PlanDrawing {
+export interface DrawnPlan {
   k: number;
   /** Its walls at the widest and at the mouth, and its middle. */
   walls: string[];
@@ -90,7 +90,7 @@ function areaOutlines({ shape }: AreaView, radius: number): Outlines {
 }
 
 /** Lays a groove or an area out from above, its longer side across. */
-export function drawPlan(view: PlanView, { tool, work: works }: PlannedOperation): PlanDrawing {
+export function drawPlan(view: PlanView, { tool, work: works }: PlannedOperation): DrawnPlan {
   const radius = tool.diameter / 2;
   const isArea = 'rings' in view.shape;
   const outlines = isArea

@@ -6,6 +6,7 @@ import {
   isIn,
   piecesOf,
   regionOf,
+  ROUGH,
   without,
   type Region,
 } from '../../geometry/region.ts';
@@ -82,15 +83,18 @@ export function clearClosed(cut: ClosedCut): Pass[] {
   return out;
 }
 
-function nestsOf(room: Region, cut: ClosedCut): Nest[] {
+function nestsOf(room: Region, cut: ClosedCut, fit?: number): Nest[] {
   return piecesOf(room).map((piece) => {
     // Round its outer border with the wall on the right, as a spindle that turns clockwise climbs.
-    const rings = bordersOf(piece).map((r) => (cut.isClimb ? r : reversePath(r)));
-    const within = grown(piece, -cut.stepover);
+    const rings = bordersOf(piece, fit).map((r) => (cut.isClimb ? r : reversePath(r)));
+    const within = grown(piece, -cut.stepover, ROUGH.chord);
     // Where ways are far apart a core may stand between the last of them and the middle: it has a way of its own.
     const flat = cut.flat ?? cut.diameter;
-    const core = without(grown(piece, (-CLEARED * flat) / 2), grown(within, flat / 2));
-    return { rings, inner: [...nestsOf(within, cut), ...nestsOf(core, cut)] };
+    const core = without(
+      grown(piece, (-CLEARED * flat) / 2, ROUGH.chord),
+      grown(within, flat / 2, ROUGH.chord),
+    );
+    return { rings, inner: [...nestsOf(within, cut, ROUGH.fit), ...nestsOf(core, cut, ROUGH.fit)] };
   });
 }
 

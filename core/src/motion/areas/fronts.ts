@@ -8,6 +8,7 @@ import {
   isIn,
   piecesOf,
   regionOf,
+  ROUGH,
   within,
   without,
   type Region,
@@ -78,9 +79,9 @@ function frontsIn(room: Region, at: Vec2, radius: number, { stepover, isClimb }:
   let region = within(regionOf([circleOf(at, radius)]), room);
   for (let k = 0; k < MOST; k++) {
     if (areaOf(without(room, region)) < NONE) break;
-    const next = within(grown(region, stepover), room);
+    const next = within(grown(region, stepover, ROUGH.chord), room);
     if (areaOf(next) - areaOf(region) < NONE) break;
-    const ways = bordersWithin(next, without(inner, grown(region, stepover / 2)))
+    const ways = bordersWithin(next, without(inner, grown(region, stepover / 2, ROUGH.chord)), ROUGH.fit)
       .filter((w) => pathLength(w.path) > SHORTEST)
       // With what is cut on the right, as a spindle that turns clockwise climbs.
       .map((w) => (isClimb ? w.path : reversePath(w.path)));
@@ -117,7 +118,7 @@ class FrontLayer {
     const { cut } = this;
     // Where fronts that follow each other touch they are no more than points: a little more, but nothing of the walls.
     for (const { before, ways } of fronts) {
-      const cleared = within(grown(before, cut.stepover / 10), room);
+      const cleared = within(grown(before, cut.stepover / 10, ROUGH.chord), room);
       for (const way of ways) this.along(way, before, cleared);
     }
     // Between the fronts' ends nothing but scallops stands along the border.

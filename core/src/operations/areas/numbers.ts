@@ -13,6 +13,8 @@ export const ABOVE = 0.5;
 /** Of its flutes, the most that a layer takes; deeper than this many diameters a wall is finished in layers. */
 export const FLUTE_SHARE = 0.9;
 const ONE_ROUND = 2.5;
+/** Corners of a cutter and a floor that count as one, mm. */
+export const SAME_CORNER = 0.02;
 /** Steepest way down where the cutter says nothing, degrees. */
 export const USUAL_RAMP = 3;
 

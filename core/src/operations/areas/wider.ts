@@ -7,7 +7,7 @@ import type { AreaView } from '../area-view.ts';
 import { chooseAmong, shortOf } from '../choose-tool.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import { Parameters, type KindContext } from '../kind.ts';
-import type { Asked } from './area.ts';
+import type { Asked } from './cutter.ts';
 import { groundAt, restOf, roomOver } from './ground.ts';
 import { FLUTE_SHARE, STEPOVER } from './numbers.ts';
 import type { Found } from './planned.ts';

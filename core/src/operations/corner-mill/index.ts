@@ -3,7 +3,7 @@ import { grown, isEmpty, within, without, type Region } from '../../geometry/reg
 import { first } from '../../lists.ts';
 import { clearCorners } from '../../motion/areas/corners.ts';
 import { waysTowards } from '../../motion/areas/towards.ts';
-import { askDeep, chooseCutter } from '../areas/area.ts';
+import { askDeep, chooseCutter } from '../areas/cutter.ts';
 import { groundAt, restOf } from '../areas/ground.ts';
 import { AREA_CHOICES, AREA_NUMBERS, sharpCorner, wallLevels } from '../areas/numbers.ts';
 import { planFirst, planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
@@ -34,10 +34,9 @@ function planCorners(c: KindContext): PlanResult {
   const view = first(c.areas);
   const corner = cornerRadius(wallsOf(view.shape));
   const wide = c.opened / 2;
-  const rests = new Map(
-    c.areas.map((v) => [v.label, restOf(v.shape, groundAt(c, v.shape, v.shape.floor), wide)] as const),
-  );
-  if (corner === null || wide <= 0 || [...rests.values()].every(isEmpty)) return { none: null };
+  const isClean = (v: AreaView): boolean =>
+    isEmpty(restOf(v.shape, groundAt(c, v.shape, v.shape.floor), wide));
+  if (corner === null || wide <= 0 || c.areas.every(isClean)) return { none: null };
   const ask = (): { parameters: Parameters; deep: number; beyond: number } => {
     const parameters = new Parameters(c);
     return { parameters, ...askDeep(view, parameters) };

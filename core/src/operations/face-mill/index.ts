@@ -3,7 +3,7 @@ import { first } from '../../lists.ts';
 import { clearClosed } from '../../motion/areas/clear.ts';
 import { zigzag } from '../../motion/areas/zigzag.ts';
 import { ABOVE, USUAL_RAMP } from '../areas/numbers.ts';
-import { planPasses } from '../areas/planned.ts';
+import { planFirst, planPasses } from '../areas/planned.ts';
 import { metalRound } from '../areas/room.ts';
 import { areaRegion, standingAbove } from '../../space/areas.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -35,7 +35,6 @@ export const faceMillKind: OperationKind = {
 
 function planFace(c: KindContext): PlanResult {
   const view = first(c.areas);
-  const parameters = new Parameters(c);
   const { part, body } = c.space.setup;
   // What stands higher beside it is kept clear of; upon the highest of all there is nothing but stock.
   const isHighest = view.entryZ >= part.max[2] - HIGHEST;
@@ -56,37 +55,39 @@ function planFace(c: KindContext): PlanResult {
     },
   });
   if ('missing' in found) return found;
-  const { tool } = found;
-  const overlap = Math.min(
-    0.95,
-    Math.max(0, parameters.number('overlap', 'ways overlap by, of the cutter', OVERLAP, 'method')),
-  );
-  const isOneWay = isHighest && parameters.choice('ways', 'ways', WAYS, 'both ways', 'method') === 'one way';
-  return planPasses(
-    c,
-    parameters,
-    found,
-    (v, { r, perLayer }) => {
-      const floor = v.entryZ;
-      const cut = {
-        r,
-        top: v.metalZ,
-        floor,
-        perLayer,
-        diameter: tool.diameter,
-        stepover: (1 - overlap) * tool.diameter,
-      };
-      const passes = isHighest
-        ? zigzag({ ...cut, metal: levelOf(v), isOneWay })
-        : clearClosed({
-            ...cut,
-            room: roomOf(tool, v),
-            above: ABOVE,
-            isClimb: true,
-            ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
-          });
-      return { passes, floor };
-    },
-    { hasWalls: false, mostDown: MOST_DOWN },
-  );
+  return planFirst(c, found, (tools) => {
+    const { tool } = tools;
+    const parameters = new Parameters(c);
+    const asked = parameters.number('overlap', 'ways overlap by, of the cutter', OVERLAP, 'method');
+    const overlap = Math.min(0.95, Math.max(0, asked));
+    const isOneWay =
+      isHighest && parameters.choice('ways', 'ways', WAYS, 'both ways', 'method') === 'one way';
+    return planPasses(
+      c,
+      parameters,
+      tools,
+      (v, { r, perLayer }) => {
+        const floor = v.entryZ;
+        const cut = {
+          r,
+          top: isHighest ? v.metalZ : v.startZ,
+          floor,
+          perLayer,
+          diameter: tool.diameter,
+          stepover: (1 - overlap) * tool.diameter,
+        };
+        const passes = isHighest
+          ? zigzag({ ...cut, metal: levelOf(v), isOneWay })
+          : clearClosed({
+              ...cut,
+              room: roomOf(tool, v),
+              above: ABOVE,
+              isClimb: true,
+              ramp: Math.min(tool.rampAngleDeg ?? USUAL_RAMP, 89),
+            });
+        return { passes, floor };
+      },
+      { hasWalls: false, mostDown: MOST_DOWN },
+    );
+  });
 }

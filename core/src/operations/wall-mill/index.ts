@@ -12,7 +12,7 @@ import {
   cutterFor,
 } from '../areas/numbers.ts';
 import { metalRound, standing } from '../areas/room.ts';
-import { planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
+import { planFirst, planPasses, type AreaPasses, type AreaWay } from '../areas/planned.ts';
 import type { AreaView } from '../area-view.ts';
 import { finishWalls, standsBeside, wallsOf, type Finish } from '../areas/walls.ts';
 import type { Tool } from '../../tools/schema.ts';
@@ -36,17 +36,21 @@ export const wallMillKind: OperationKind = {
 
 function planOutline(c: KindContext): PlanResult {
   const view = first(c.areas);
-  const parameters = new Parameters(c);
   const corner = cornerRadius(wallsOf(view.shape));
-  const deep = parameters.length('depth', 'floor below top', view.depth, 'model', 'below the top');
-  const beyond = parameters.length(
-    'breakThrough',
-    'break-through',
-    BREAK_THROUGH,
-    'method',
-    'cutter below the wall',
-  );
-  if (corner !== null) parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
+  const ask = (): { parameters: Parameters; deep: number; beyond: number } => {
+    const parameters = new Parameters(c);
+    const deep = parameters.length('depth', 'floor below top', view.depth, 'model', 'below the top');
+    const beyond = parameters.length(
+      'breakThrough',
+      'break-through',
+      BREAK_THROUGH,
+      'method',
+      'cutter below the wall',
+    );
+    if (corner !== null) parameters.derived('corner', 'smallest corner', corner, 'in the model', 'model');
+    return { parameters, deep, beyond };
+  };
+  const { deep, beyond } = ask();
   const wholeOf = (v: AreaView): number => v.until ?? v.entryZ - deep - beyond - edgeBelow(c, v);
   const choose = (floorOf: (v: AreaView) => number): Chosen =>
     chooseAmong(c, cutterFor(corner), c.areas, {
@@ -59,13 +63,16 @@ function planOutline(c: KindContext): PlanResult {
   const isHalf = 'missing' in whole && c.areas.every((v) => v.hasOtherSide && v.until === null);
   const [found, floorOf] = isHalf ? [choose(halfOf), halfOf] : [whole, wholeOf];
   if ('missing' in found) return found;
-  const { tool } = found;
-  const remarks = corner === 0 ? [sharpCorner(c, view.label, tool)] : [];
-  const leaves = new Map<string, number>();
-  const planned = planPasses(c, parameters, found, passes, { remarks });
-  return 'tool' in planned && leaves.size > 0 ? { ...planned, leaves } : planned;
+  return planFirst(c, found, (tools) => {
+    const { tool } = tools;
+    const remarks = corner === 0 ? [sharpCorner(c, view.label, tool)] : [];
+    const leaves = new Map<string, number>();
+    const cut = (v: AreaView, way: AreaWay): AreaPasses => passes(v, way, tool, leaves);
+    const planned = planPasses(c, ask().parameters, tools, cut, { remarks });
+    return 'tool' in planned && leaves.size > 0 ? { ...planned, leaves } : planned;
+  });
 
-  function passes(v: AreaView, way: AreaWay): AreaPasses {
+  function passes(v: AreaView, way: AreaWay, tool: Tool, leaves: Map<string, number>): AreaPasses {
     const { shape } = v;
     const walls = standing(shape);
     const metal = metalRound(c);
