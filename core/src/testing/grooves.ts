@@ -123,6 +123,7 @@ export function grooveRow(
     operations,
     methods = [],
     more = [],
+    chosen,
   }: {
     typed?: Typed;
     tools?: Tool[];
@@ -131,11 +132,14 @@ export function grooveRow(
     methods?: Method[];
     /** Features beside it, such as the hole that it is in. */
     more?: Feature[];
+    /** Tool ids by the operations for which they are chosen. */
+    chosen?: Record<string, string>;
   } = {},
 ): Row {
   const p = plan();
   for (const s of featureSizes([...more, feature]))
-    if (s.features.includes(feature)) p.sizes[s.key] = { overrides: typed, method, operations };
+    if (s.features.includes(feature))
+      p.sizes[s.key] = { overrides: typed, method, operations, tools: chosen };
   const [material] = LIBRARY.materials;
   const cutting = ['t-cutter', 'dovetail-cutter'].map((kind) => ({
     kinds: [kind],

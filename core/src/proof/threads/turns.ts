@@ -97,7 +97,9 @@ export function turnsAbout(
     const [r0, r1] = [Math.hypot(from[0] - x, from[1] - y), Math.hypot(to[0] - x, to[1] - y)];
     const along =
       m.kind === 'arc' ? ALONG : CHORD_ALONG + (isTapered ? STEEPEST * Math.abs(to[2] - from[2]) : 0);
-    const isAlong = Math.min(r0, r1) > SAME_PLACE && Math.abs(r0 - r1) <= along;
+    // Both ends of a whole circle are as far from any axis: its own has to be that one.
+    const isAbout = !m.centre || Math.hypot(m.centre[0] - x, m.centre[1] - y) <= along;
+    const isAlong = isAbout && Math.min(r0, r1) > SAME_PLACE && Math.abs(r0 - r1) <= along;
     const around = isAlong ? sweep(m, from, to, x, y) : 0;
     if (around === 0) {
       close();
