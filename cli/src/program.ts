@@ -7,7 +7,7 @@ import { recognise } from '@yellow-pin/core/features/recognise';
 import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { featureSizes, type FeatureSize } from '@yellow-pin/core/features/sets';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
-import { newPlan, planSchema, type Plan } from '@yellow-pin/core/plan/plan';
+import { MOST_EDGE_BREAK, newPlan, planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 import { librarySchema, withJobTools, type Library } from '@yellow-pin/core/plan/library';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { SIDES, sideDirection, type Setup, type Zero } from '@yellow-pin/core/setup/setup';
@@ -29,7 +29,7 @@ import { loadPart, readText } from './part.ts';
 import { proofJson } from './proof-json.ts';
 
 const USAGE =
-  'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--method "24=mill and bore"]... [--zero-at top-centre] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
+  'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--method "24=mill and bore"]... [--zero-at top-centre] [--edge-break 0.2] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
 
 /** `program`: recognise, plan with the shop's methods, write one file a setup into DIR, prove each from its text. */
 export async function program(args: string[]): Promise<number> {
@@ -41,8 +41,7 @@ export async function program(args: string[]): Promise<number> {
   const [path] = single(parsed, 1, USAGE);
   const out = parsed.options.get('out')?.[0];
   if (!out) throw new UsageError(`--out DIR is missing; usage: ${USAGE}`);
-  if (parsed.options.has('edge-break'))
-    process.stderr.write('--edge-break: edges are not recognised yet; holes only.\n');
+  const edgeBreak = edgeBreakOf(parsed.options.get('edge-break')?.[0]);
   const up = oneOf(parsed.options.get('up')?.[0] ?? 'all', [...SIDES, 'all'] as const, 'up');
   const library = await shopLibrary(parsed);
   const material = named(
@@ -59,6 +58,7 @@ export async function program(args: string[]): Promise<number> {
   const part = await loadPart(path!);
   const { features } = recognise(part.model, { rays: part.rays });
   const plan = newPlan(part.model.sourceUnits, material, machine);
+  plan.edgeBreak = edgeBreak;
   const hasStock = (parsed.options.get('stock')?.[0] ?? 'prepared') !== 'prepared';
   const directions = up === 'all' ? chooseDirections(features, hasStock) : [sideDirection(up)];
   plan.setups = withStock(
@@ -141,6 +141,17 @@ function withStock(setups: Setup[], text: string | undefined): Setup[] {
     ...s,
     stock: { ...s.stock, ...sides, kind: i === 0 ? 'block' : 'left-over' },
   }));
+}
+
+/** Width of all broken edges across the top, mm; null: they stay sharp. */
+function edgeBreakOf(text: string | undefined): number | null {
+  if (text === undefined) return null;
+  const w = /^\d*\.?\d+$/.test(text) ? Number(text) : NaN;
+  if (!(w > 0) || w > MOST_EDGE_BREAK)
+    throw new UsageError(
+      `--edge-break ${text}: say the width across the top in mm, above 0 and up to ${MOST_EDGE_BREAK}, such as 0.2`,
+    );
+  return w;
 }
 
 function zeroAt(text: string): Zero {

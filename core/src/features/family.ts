@@ -5,6 +5,7 @@ import type { PatchGraph } from '../model/patches.ts';
 import type { RayCaster } from '../model/ray.ts';
 import type { ModelNote, SolidModel } from '../model/solid-model.ts';
 import type { AreaShape } from './area/shape.ts';
+import type { EdgeShape } from './edge/shape.ts';
 import type { GrooveShape } from './groove-shape.ts';
 import type { BossFeature } from './boss/schema.ts';
 import type { BoreGrooveFeature } from './bore-groove/schema.ts';
@@ -149,6 +150,10 @@ export interface FeatureFamily<N extends FamilyName = FamilyName> {
   groove?(feature: FeatureOf<N>, frame: Frame): GrooveShape | null;
   /** Its borders and levels as a cutter from a setup's side finds them, program coordinates; families that are no area leave it out. */
   area?(feature: FeatureOf<N>, frame: Frame): AreaShape;
+  /** Its run as a setup's side finds it, program coordinates; null where its curve was not kept. Families that are no edge leave it out. */
+  edge?(feature: FeatureOf<N>, frame: Frame): EdgeShape | null;
+  /** It is made where the job wants all sharp edges broken. */
+  isBrokenOnWish?: true;
   /** What it opens in the face it is cut into; families that open nothing there leave it out. */
   opening?(feature: FeatureOf<N>): Opening;
 }

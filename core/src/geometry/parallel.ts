@@ -27,27 +27,54 @@ export const move2 = (p: Vec2, d: Vec2, by: number): Vec2 => [p[0] + by * d[0], 
 
 /**
  * The curve parallel to a chain of lines and arcs at `offset` to its left (mm; to its right where negative), exactly. Pieces that would turn
- * inside out are left out, and their neighbours run on to where they meet, so that the inside of a bend may have a sharp corner. Null where
- * that leaves nothing, or neighbours do not meet.
+ * inside out are left out, and their neighbours run on to where they meet, so that the inside of a bend may have a sharp corner. `rolled`:
+ * joints (the piece before each) whose corner is gone round by an arc, where the curve runs outside of it. Null where that leaves nothing,
+ * or neighbours do not meet.
  */
-export function parallelPath(path: readonly Segment[], offset: number, closed: boolean): Segment[] | null {
+export function parallelPath(
+  path: readonly Segment[],
+  offset: number,
+  closed: boolean,
+  rolled: (joint: number) => boolean = () => false,
+): Segment[] | null {
   if (Math.abs(offset) < 1e-12) return [...path];
   const moved = path.map((s) => parallelOf(s, offset));
   const kept = moved.flatMap((s) => (s ? [s] : []));
+  const own = path.flatMap((_, i) => (moved[i] ? [i] : []));
   if (kept.length === 0) return null;
   const n = kept.length;
   if (n === 1 && closed) return kept;
   const out = [...kept];
+  const round = new Map<number, Segment>();
   for (let i = 0; i < (closed ? n : n - 1); i++) {
     const k = (i + 1) % n;
     const [a, b] = [at(out, i), at(out, k)];
     if (distance2(a.to, b.from) < SAME) continue;
+    const joint = at(own, i);
+    const isNext = at(own, k) === (joint + 1) % path.length;
+    const arc = isNext && rolled(joint) ? aboutCorner(at(path, joint).to, a, b, offset) : null;
+    if (arc) {
+      round.set(i, arc);
+      continue;
+    }
     const corner = meeting(a, b);
     if (!corner) return null;
     out[i] = endingAt(a, corner);
     out[k] = beginningAt(at(out, k), corner);
   }
-  return out.some((s) => s.kind === 'line' && distance2(s.from, s.to) < SAME) ? null : out;
+  if (out.some((s) => s.kind === 'line' && distance2(s.from, s.to) < SAME)) return null;
+  return out.flatMap((s, i) => {
+    const arc = round.get(i);
+    return arc ? [s, arc] : [s];
+  });
+}
+
+/** The arc about a corner between two pieces that run at a distance from it; null on the inside of the bend, where they cross. */
+function aboutCorner(centre: Vec2, a: Segment, b: Segment, offset: number): Segment | null {
+  const bend = cross2(tangentAt(a, 'to'), tangentAt(b, 'from'));
+  if (bend * offset >= 0) return null;
+  const turn = turnBetween(centre, a.to, b.from, bend > 0);
+  return { kind: 'arc', from: a.to, to: b.from, centre, radius: Math.abs(offset), turn };
 }
 
 function parallelOf(s: Segment, offset: number): Segment | null {

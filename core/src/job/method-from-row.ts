@@ -4,7 +4,7 @@ import { operationKind } from '../operations/registry.ts';
 import type { Row } from './row.ts';
 import { rowSubject } from './subject.ts';
 import { endKind } from '../methods/groove-match.ts';
-import { isAreaFamily, isGrooveFamily } from '../methods/schema.ts';
+import { isAreaFamily, isEdgeFamily, isGrooveFamily } from '../methods/schema.ts';
 import { isStepped, whyNotMethod } from '../methods/match.ts';
 import type { Method, MethodOperation } from '../methods/schema.ts';
 
@@ -65,6 +65,7 @@ function conditionsOf(row: Row): Pick<Method, 'family' | 'when'> | null {
   }
   const [area] = row.areas;
   const { family } = row.size;
+  if (row.edges.length > 0 && isEdgeFamily(family)) return { family, when: {} };
   if (area && isAreaFamily(family)) return { family, when: { through: area.shape.through } };
   if (!groove || !isGrooveFamily(family)) return null;
   return {

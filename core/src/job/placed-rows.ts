@@ -5,7 +5,6 @@ import { dot } from '../geometry/vec.ts';
 import { plainSteps, type MethodSubject } from '../methods/match.ts';
 import type { Method } from '../methods/schema.ts';
 import { SHIPPED_METHODS } from '../methods/shipped.ts';
-import type { KindContext } from '../operations/kind.ts';
 import type { SizeDecision } from '../plan/plan.ts';
 import { bestMade, candidatesFor, sayLacks, takeMade } from './method-candidates.ts';
 import { isReached, labelOf, type PlannerInput } from './placed.ts';
@@ -13,7 +12,7 @@ import type { Row } from './row.ts';
 import type { JobView, RowFamily } from './row-planner.ts';
 import { foldReasons } from './row-words.ts';
 import { Standing } from './standing.ts';
-import { StepPlanner, type View } from './step-planner.ts';
+import { StepPlanner, type Given, type View } from './step-planner.ts';
 
 /** A feature as a setup sees it, with the metal over it. */
 interface PlacedView extends View {
@@ -33,7 +32,9 @@ export interface Placing<V extends PlacedView> {
   subject(view: V, materialId: string): MethodSubject;
   /** Where a row keeps them, and how kinds of operation are given them. */
   listOf(row: Row): V[];
-  give(views: V[]): Pick<KindContext, 'holes' | 'bosses' | 'grooves' | 'areas'>;
+  give(views: V[]): Given;
+  /** What makes it already, in words; null where nothing does. */
+  madeBy?(view: V, decision: SizeDecision): string | null;
 }
 
 /** How far the two sides overlap where they meet, mm; and axes that are opposed by less are across each other. */
@@ -111,10 +112,16 @@ export class PlacedRows<V extends PlacedView> implements RowFamily {
       return this.otherSideOf(v, k) < 0 ? seen : this.placing.withOtherSide(seen);
     });
     this.placing.listOf(row).push(...placed);
+    const isLeft = placed.filter((v) => {
+      const what = this.placing.madeBy?.(v, decision) ?? null;
+      if (what !== null) row.madeBy.push({ label: v.label, feature: v.feature.id, what });
+      return what === null;
+    });
+    if (isLeft.length === 0) return;
     const subject = this.placing.subject(firstOf(placed), material.id);
     const candidates = candidatesFor(row, decision, [...library.methods, ...SHIPPED_METHODS], subject);
     const best = bestMade(candidates, (m) =>
-      this.steps.plan(row, decision, at(setups, k), placed, plainSteps(m), ''),
+      this.steps.plan(row, decision, at(setups, k), isLeft, plainSteps(m), ''),
     );
     if (!best) {
       if (row.reasons.length === 0) row.reasons.push('No method applies to it. Leave it out with a reason.');

@@ -101,8 +101,10 @@ export class RowPlanner implements JobView {
       holes: [],
       grooves: [],
       areas: [],
+      edges: [],
       operations: [],
       blocked: [],
+      madeBy: [],
       reasons: [],
       remarks: [],
       notMade: null,
@@ -111,10 +113,13 @@ export class RowPlanner implements JobView {
     const family = this.families.get(size.family);
     family?.describe(row, decision);
     if (decision.leftOut) return { ...row, state: 'left out', reasons: [decision.leftOut] };
-    const { optional } = familyOf(first);
+    const { optional, isBrokenOnWish } = familyOf(first);
     // What nothing in the model asks for is made where the print does, or the stock, or whoever chooses a method for it.
     const isAsked =
-      thread !== null || (isInPreparedStock(first) && (this.hasStock || decision.method !== undefined));
+      thread !== null ||
+      (isInPreparedStock(first) && this.hasStock) ||
+      (isBrokenOnWish === true && plan.edgeBreak !== null) ||
+      (family !== undefined && decision.method !== undefined);
     if (optional !== undefined && !isAsked)
       return { ...row, methods: this.waysFor(first), state: 'optional', reasons: [optional] };
     if (row.setupId === null)
@@ -133,18 +138,18 @@ export class RowPlanner implements JobView {
         ],
       };
     family.plan(row, decision);
-    if (row.reasons.length > 0 || row.operations.length === 0) {
+    const isMade = row.operations.length > 0 || row.madeBy.length > 0;
+    if (row.reasons.length > 0 || !isMade) {
       // A row is made whole or not at all: half a hole in the program is a trap.
       if (row.reasons.length === 0) row.reasons.push(...row.blocked.slice(0, 1).map((b) => b.reason));
       const notMade = row.wants.length > 0 ? 'no tool' : 'to decide';
-      return { ...row, notMade, operations: [], blocked: [] };
+      return { ...row, notMade, operations: [], blocked: [], madeBy: [] };
     }
     return { ...row, state: 'planned', wants: [] };
   }
 
-  /** How a feature would be made that prepared stock has already: it is made where one of these is chosen. */
+  /** How a feature would be made that nothing asks for: it is made where one of these is chosen. */
   private waysFor(f: Feature): Row['methods'] {
-    if (!isInPreparedStock(f)) return [];
     const own = [...this.input.library.methods, ...SHIPPED_METHODS].filter((m) => m.family === f.family);
     return own.map(({ id, name }) => ({ id, name }));
   }

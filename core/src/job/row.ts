@@ -2,6 +2,7 @@ import type { Callout } from '../callout/callout.ts';
 import { isInPreparedStock, isOptional } from '../features/registry.ts';
 import type { FeatureSize } from '../features/sets.ts';
 import type { AreaView } from '../operations/area-view.ts';
+import type { EdgeView } from '../operations/edge-view.ts';
 import type { GrooveView } from '../operations/groove-view.ts';
 import type { HoleView } from '../operations/hole-view.ts';
 import type { Remark } from '../operations/kind.ts';
@@ -50,9 +51,13 @@ export interface Row {
   grooves: GrooveView[];
   /** Of a row of faces, steps, pockets or outlines. */
   areas: AreaView[];
+  /** Of a row of chamfers, rounded or sharp edges. */
+  edges: EdgeView[];
   operations: PlannedOperation[];
   /** Features of a planned row that are left out, each with its reason. */
   blocked: { label: string; feature: string; reason: string }[];
+  /** Features of a row that another row's operation makes, each with what does. */
+  madeBy: { label: string; feature: string; what: string }[];
   /** Why it is open, unreachable or left out; each says the mend. */
   reasons: string[];
   remarks: Remark[];

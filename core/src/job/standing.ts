@@ -1,9 +1,11 @@
 import { at, first, got } from '../lists.ts';
-import { isHole, type Feature } from '../features/family.ts';
+import { isBoss, isHole, type Feature } from '../features/family.ts';
+import { familyOf, isInPreparedStock } from '../features/registry.ts';
 import { leftOf, move2, parallelPath } from '../geometry/parallel.ts';
 import { segmentPoint, tangentAt, type Vec2 } from '../geometry/path.ts';
 import { insidePoint, isWithin, ringPoints } from '../features/area/rings.ts';
 import type { AreaView } from '../operations/area-view.ts';
+import type { EdgeView } from '../operations/edge-view.ts';
 import type { GrooveView } from '../operations/groove-view.ts';
 import type { SeenOpening } from '../space/openings.ts';
 import { narrowest } from '../features/hole/recognise.ts';
@@ -40,6 +42,8 @@ interface Over {
 export class Standing {
   private readonly setups: readonly PlacedSetup[];
   private readonly crossed: HoleFeature[];
+  /** Features by the faces that they make, edges not counted. */
+  private readonly owners = new Map<string, { size: FeatureSize; feature: Feature }[]>();
 
   constructor(
     { sizes, setups }: Pick<PlannerInput, 'sizes' | 'setups'>,
@@ -48,6 +52,14 @@ export class Standing {
     private readonly say: (mm: number) => string,
   ) {
     this.setups = setups;
+    for (const size of sizes)
+      for (const feature of size.features) {
+        if (familyOf(feature).isOnEdge || isBoss(feature)) continue;
+        for (const face of feature.faces) {
+          const key = `${feature.solid}/${face}`;
+          this.owners.set(key, [...(this.owners.get(key) ?? []), { size, feature }]);
+        }
+      }
     this.crossed = sizes.flatMap((s) => s.features.filter(isHole).filter((f) => f.interrupted));
   }
 
@@ -99,6 +111,58 @@ export class Standing {
       startZ: this.startOf(seen, places, k, after),
       isOutlineMade: side === 'open' && this.isOutlineMade(view, k, after),
     };
+  }
+
+  /** An edge: the faces above it and below it are there when its turn comes, or it is said whose are not. */
+  edge(view: EdgeView, k: number, after: Set<string>): EdgeView {
+    const { space } = at(this.setups, k);
+    const isPrepared = this.setups.every((s) => s.setup.stock.kind === 'prepared');
+    const path = view.shape.path;
+    const places = path.flatMap((s) => [0.2, 0.5, 0.8].map((t) => segmentPoint(s, t)));
+    const stock = Math.max(
+      ...places.map(([x, y]) => {
+        const made = space
+          .openingsOver(x, y, OVER_AXIS, -Infinity)
+          .filter((o) => o.clearsStock && this.isMade(o.feature, k));
+        return Math.min(space.stockOver(x, y, 0), ...made.map((o) => o.bottom));
+      }),
+    );
+    let metalFrom =
+      stock > view.entryZ + 0.05 ? 'stock still stands over it when its turn comes. Mill that first.' : null;
+    for (const { size, feature } of this.ownersOf(view.feature)) {
+      const { state } = this.rows.row(size);
+      // What somebody leaves out of it is made elsewhere, or was there before.
+      const isThere = state === 'optional' || (state === 'left out' && isPrepared);
+      if (isThere && isInPreparedStock(feature)) continue;
+      const label = labelOf(size, size.features.indexOf(feature));
+      if (this.rows.isMadeBefore(size, feature.id, k)) this.waitFor(size, k, after);
+      else
+        metalFrom ??= `it runs along ${label}, which is ${state === 'planned' ? 'made in a later setup' : 'not made here'}: the edge is not there yet.`;
+    }
+    return { ...view, metalFrom, broken: this.brokenBy(view) };
+  }
+
+  private isMade(feature: string, k: number): boolean {
+    const size = this.sizeOf.get(feature);
+    return size !== undefined && this.rows.isMadeBefore(size, feature, k);
+  }
+
+  /** The features that make the faces beside an edge. */
+  private ownersOf(f: Feature): { size: FeatureSize; feature: Feature }[] {
+    const own = new Map<Feature, FeatureSize>();
+    const faces = 'beside' in f ? (f.beside ?? []) : [];
+    for (const face of faces)
+      for (const { size, feature } of this.owners.get(`${f.solid}/${face}`) ?? []) own.set(feature, size);
+    return [...own].map(([feature, size]) => ({ size, feature }));
+  }
+
+  /** Width to which what makes a hole breaks its rim, mm. */
+  private brokenBy(view: EdgeView): number {
+    const hole = 'holeId' in view.feature ? view.feature.holeId : undefined;
+    const size = hole === undefined ? undefined : this.sizeOf.get(hole);
+    if (!size || view.rim === null) return 0;
+    const rims = this.rows.row(size).operations.map((o) => o.rim ?? 0);
+    return Math.max(0, ...rims) / 2 - view.rim;
   }
 
   /** Z at which the metal in an area begins: what is higher of the areas that lie over all of it is made first. */

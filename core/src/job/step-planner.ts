@@ -4,7 +4,15 @@ import type { MethodStep } from '../methods/match.ts';
 import { RelationError } from '../methods/relation.ts';
 import { stretchesOf } from '../motion/stretches.ts';
 import type { HoleView } from '../operations/hole-view.ts';
-import type { KindContext, Missing, OperationKind, Planned, PlanResult, Remark } from '../operations/kind.ts';
+import type {
+  CutSort,
+  KindContext,
+  Missing,
+  OperationKind,
+  Planned,
+  PlanResult,
+  Remark,
+} from '../operations/kind.ts';
 import type { PlannedOperation } from '../operations/planned.ts';
 import { operationKind } from '../operations/registry.ts';
 import { visitOrder } from '../order/ways.ts';
@@ -22,8 +30,8 @@ export interface View {
 }
 
 /** A kind's features, where it is given none of a family. */
-export const NOTHING: Given = { holes: [], bosses: [], grooves: [], areas: [] };
-type Given = Pick<KindContext, 'holes' | 'bosses' | 'grooves' | 'areas'>;
+export const NOTHING: Given = { holes: [], bosses: [], grooves: [], areas: [], edges: [] };
+export type Given = Pick<KindContext, CutSort>;
 
 /** What became of a method's steps. */
 export interface Made<V extends View = HoleView> {
@@ -130,6 +138,7 @@ export class StepPlanner<V extends View = HoleView> {
           favour: this.input.favour.get(where.setup.id) ?? [],
           setup: where.setup,
           ...this.give(holes),
+          edgeBreak: this.input.plan.edgeBreak,
           step: step.step,
           isThreadMilled: steps.some((s) => operationKind(s.kind).millsThreads),
           set: step.set,

@@ -1,7 +1,7 @@
 import { fitWish } from '../callout/fit-wish.ts';
 import type { MethodSubject } from '../methods/match.ts';
 import type { HoleView } from '../operations/hole-view.ts';
-import { isAreaFamily, isGrooveFamily } from '../methods/schema.ts';
+import { isAreaFamily, isEdgeFamily, isGrooveFamily } from '../methods/schema.ts';
 import type { Row } from './row.ts';
 
 /** What of a row methods are matched against. */
@@ -22,6 +22,8 @@ export function rowSubject(row: Row, materialId: string): MethodSubject | null {
   if (hole) return subjectOf(row, hole, materialId);
   const [area] = row.areas;
   const { family } = row.size;
+  const [edge] = row.edges;
+  if (edge && isEdgeFamily(family)) return { family, edge, materialId };
   if (area && isAreaFamily(family)) return { family, area, materialId };
   return groove && isGrooveFamily(family) ? { family, groove, materialId } : null;
 }

@@ -118,7 +118,9 @@ const AT_FLOOR = 0.02;
 
 /** Where a feature ends, seen from the setup that makes it; what a row has no view of ends nowhere. */
 function lowestOf({ row, feature }: { row: Row; feature: string }): number {
-  const view = [...row.holes, ...row.grooves, ...row.areas].find((v) => v.feature.id === feature);
+  const view = [...row.holes, ...row.grooves, ...row.areas, ...row.edges].find(
+    (v) => v.feature.id === feature,
+  );
   return view ? view.entryZ - view.depth : -Infinity;
 }
 

@@ -1,4 +1,5 @@
 import type { DerivedJob, DerivedSetup } from '../job/derive.ts';
+import type { WantedEdge } from '../motion/work.ts';
 import { operationKind } from '../operations/registry.ts';
 import type { Check } from '../proof/checks/check.ts';
 import type { ToolBody } from './body.ts';
@@ -68,7 +69,12 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
     const { setup, read } = program;
     const metal = new SetupMetal(setup, input, cell, before, bodiesOf, k < programs.length - 1);
     const setupId = setup.setup.id;
-    const wanted = new WantedCuts(program.holes, wantedCones(setup, bodiesOf), program.bosses);
+    const wanted = new WantedCuts(
+      program.holes,
+      wantedCones(setup, bodiesOf),
+      program.bosses,
+      wantedEdges(setup),
+    );
     const probes = points
       ? new WallProbes(points, setup.frame.frame, input.tolerance, (x, y, z) => wanted.at(x, y, z))
       : null;
@@ -151,6 +157,10 @@ const wantedCones = (
           .flatMap((body) => o.work.map(({ x, y, z }) => ({ x, y, z, body })))
       : [],
   );
+
+/** The corners that are to be cut off edges which the model has sharp. */
+const wantedEdges = ({ operations }: DerivedSetup): WantedEdge[] =>
+  operations.flatMap((o) => o.work.flatMap((w) => w.edges ?? []));
 
 /** Tiles that something was cut in, and those over what this setup is to make; in the last one all, where stock stood over the part. */
 function tilesToCompare(metal: SetupMetal, job: DerivedJob, setupId: string, isLast: boolean): number[] {

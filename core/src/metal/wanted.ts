@@ -4,6 +4,9 @@ import { operationKind } from '../operations/registry.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
 import type { Row } from '../job/row.ts';
 import type { SeenBoss } from '../proof/threads/bosses.ts';
+import { besidePath } from '../geometry/parallel.ts';
+import { segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
+import type { WantedEdge } from '../motion/work.ts';
 import type { Thread } from '../threads/thread.ts';
 import { PIPE_TAPER, threadSizes } from '../threads/shape.ts';
 import { firstTooth } from '../tools/kinds/thread-mill.ts';
@@ -27,11 +30,26 @@ export class WantedCuts {
 
   private readonly bosses = new PlaceList<WantedBoss>(CELL);
 
+  private readonly edges = new PlaceList<{ edge: WantedEdge; piece: Segment[] }>(CELL);
+
   constructor(
     holes: readonly SeenHole[],
     cones: readonly WantedCone[] = [],
     bosses: readonly SeenBoss[] = [],
+    edges: readonly WantedEdge[] = [],
   ) {
+    for (const e of edges.filter((w) => w.inset > 0))
+      for (const s of e.path) {
+        const points = Array.from({ length: 33 }, (_, i) => segmentPoint(s, i / 32));
+        const r = e.inset + SLACK + (s.kind === 'arc' ? 0.01 * s.radius : 0);
+        const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+        this.edges.add({ edge: e, piece: [s] }, [
+          Math.min(...xs) - r,
+          Math.min(...ys) - r,
+          Math.max(...xs) + r,
+          Math.max(...ys) + r,
+        ]);
+      }
     for (const b of bosses.flatMap((s) => wantedBoss(s) ?? []))
       this.bosses.add(b, [b.x - b.outer, b.y - b.outer, b.x + b.outer, b.y + b.outer]);
     for (const c of cones) {
@@ -52,7 +70,8 @@ export class WantedCuts {
     return (
       this.grid.at(x, y).some((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z)) ||
       this.cones.at(x, y).some((c) => isInCone(c, Math.hypot(x - c.x, y - c.y), z)) ||
-      this.bosses.at(x, y).some((b) => isInBoss(b, Math.hypot(x - b.x, y - b.y), z))
+      this.bosses.at(x, y).some((b) => isInBoss(b, Math.hypot(x - b.x, y - b.y), z)) ||
+      this.edges.at(x, y).some(({ edge, piece }) => isOnEdge(edge, piece, [x, y], z))
     );
   }
 }
@@ -68,6 +87,13 @@ export interface WantedCone {
 
 const isInCone = ({ z: tip, body }: WantedCone, rho: number, z: number): boolean =>
   rho <= body.radius && z >= tip + body.bottom(rho) - SLACK;
+
+/** Inside the corner that is to be cut off an edge: less far from it the deeper it lies. */
+function isOnEdge({ top, inset, slope, drop }: WantedEdge, piece: Segment[], p: Vec2, z: number): boolean {
+  const below = top - z;
+  if (below < -SLACK || below > drop + SLACK) return false;
+  return Math.abs(besidePath(piece, p).off) <= Math.max(0, inset - Math.max(0, below) * slope) + SLACK;
+}
 
 /** The band that a thread takes of a boss: from its root to its wall. */
 interface WantedBoss {

@@ -1,5 +1,6 @@
 import { drilledStep, entryCone, type HoleView, type PlacedStep } from '../operations/hole-view.ts';
 import { operationKind } from '../operations/registry.ts';
+import { edgeLeft, whyNotEdge, type EdgeSubject } from './edge-match.ts';
 import { areaLeft, whyNotArea, type AreaSubject } from './area-match.ts';
 import { grooveLeft, whyNotGroove, type GrooveSubject } from './groove-match.ts';
 import {
@@ -11,8 +12,8 @@ import {
   type MethodOperation,
 } from './schema.ts';
 
-/** What a method is matched against: a hole, a slot, groove or channel, or an area. */
-export type MethodSubject = HoleSubject | GrooveSubject | AreaSubject;
+/** What a method is matched against: a hole, a slot, groove or channel, an area, or an edge. */
+export type MethodSubject = HoleSubject | GrooveSubject | AreaSubject | EdgeSubject;
 
 export interface HoleSubject {
   family: 'hole';
@@ -52,6 +53,7 @@ export const isStepped = (h: HoleView): boolean => wideSteps(h).length > 0 || is
 export function whyNotMethod(m: Method, s: MethodSubject): string | null {
   if (m.family !== s.family) return `it is for ${FAMILY_WORDS[m.family]}`;
   if ('area' in s) return whyNotArea(m, s);
+  if ('edge' in s) return whyNotEdge(m, s);
   return 'groove' in s ? whyNotGroove(m, s) : whyNotHole(m, s);
 }
 
@@ -81,6 +83,7 @@ function whyNotHole({ when, operations }: Method, s: HoleSubject): string | null
 export const whyNotMade = (m: Method, s: MethodSubject): string | null => {
   if ('groove' in s) return grooveLeft(m, s);
   if ('area' in s) return areaLeft(m, s);
+  if ('edge' in s) return edgeLeft(m, s);
   if (m.family !== s.family) return whyNotMethod(m, s);
   const { threaded, stepped, through, flatFloor } = m.when;
   const own = { ...m, when: { threaded, stepped, through, flatFloor } };

@@ -29,6 +29,9 @@ export const FAMILY_WORDS = {
   outline: 'outlines',
   step: 'steps',
   pocket: 'pockets',
+  chamfer: 'chamfers',
+  'rounded-edge': 'rounded edges',
+  'sharp-edge': 'sharp edges',
 } as const;
 export type MethodFamily = keyof typeof FAMILY_WORDS;
 export const METHOD_FAMILIES = Object.keys(FAMILY_WORDS) as [MethodFamily, ...MethodFamily[]];
@@ -38,14 +41,24 @@ const AREA_FAMILIES = ['face', 'outline', 'step', 'pocket'] as const satisfies r
 export type AreaFamily = (typeof AREA_FAMILIES)[number];
 export const isAreaFamily = (f: string): f is AreaFamily => AREA_FAMILIES.some((a) => a === f);
 
+/** Families that a method makes as edges. */
+const EDGE_FAMILIES = ['chamfer', 'rounded-edge', 'sharp-edge'] as const satisfies readonly MethodFamily[];
+export type EdgeFamily = (typeof EDGE_FAMILIES)[number];
+export const isEdgeFamily = (f: string): f is EdgeFamily => EDGE_FAMILIES.some((e) => e === f);
+
 /** Families that a method makes as slots, grooves or channels. */
-export type GrooveFamily = Exclude<MethodFamily, 'hole' | AreaFamily>;
-const GROOVE_FAMILIES: readonly string[] = METHOD_FAMILIES.slice(1).filter((f) => !isAreaFamily(f));
+export type GrooveFamily = Exclude<MethodFamily, 'hole' | AreaFamily | EdgeFamily>;
+const GROOVE_FAMILIES: readonly string[] = METHOD_FAMILIES.slice(1).filter(
+  (f) => !isAreaFamily(f) && !isEdgeFamily(f),
+);
 export const isGrooveFamily = (f: string): f is GrooveFamily => GROOVE_FAMILIES.includes(f);
 
 /** What the features of a family are to a kind of operation. */
-export const sortOf = (f: MethodFamily): 'holes' | 'grooves' | 'areas' =>
-  isAreaFamily(f) ? 'areas' : isGrooveFamily(f) ? 'grooves' : 'holes';
+export function sortOf(f: MethodFamily): 'holes' | 'grooves' | 'areas' | 'edges' {
+  if (isAreaFamily(f)) return 'areas';
+  if (isEdgeFamily(f)) return 'edges';
+  return isGrooveFamily(f) ? 'grooves' : 'holes';
+}
 
 /** How many ends of a slot or channel are open: `closed`, `one` or `both`. */
 export const END_KINDS = ['closed', 'one', 'both'] as const;

@@ -266,4 +266,18 @@ export const SHIPPED_METHODS: readonly Method[] = [
     onRequest: true,
     operations: [{ kind: 'corner-hole' }, { kind: 'area-mill', set: { corners: 'this cutter' } }],
   },
+  {
+    id: 'edge-break',
+    name: 'break with the flank',
+    family: 'sharp-edge',
+    when: {},
+    operations: [{ kind: 'edge-mill' }],
+  },
+  {
+    id: 'chamfer',
+    name: 'chamfer with the flank',
+    family: 'chamfer',
+    when: {},
+    operations: [{ kind: 'edge-mill' }],
+  },
 ].map((m) => methodSchema.parse(m));

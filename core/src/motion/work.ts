@@ -1,3 +1,4 @@
+import type { Segment } from '../geometry/path.ts';
 import type { Vec3 } from '../geometry/vec.ts';
 
 /** How a hole is made along its axis, free of any dialect. Lengths in mm. */
@@ -88,6 +89,24 @@ export interface WantedRim {
   below: boolean;
 }
 
+/** An edge that is broken or rounded: a cut that is meant, and to be found as wide as it is wanted. Program coordinates, mm. */
+export interface WantedEdge {
+  feature: string;
+  /** The hole whose rim it is. */
+  hole?: string;
+  /** Its upper edge as the model has it, in plan, with the face above it on the left. */
+  path: Segment[];
+  closed: boolean;
+  top: number;
+  /** How far it is cut into the face above; 0 where the model has the edge's form already. */
+  inset: number;
+  /** By how much less it is cut into it with each mm down, and how far down it goes. */
+  slope: number;
+  drop: number;
+  /** Stretches along it that the cutter does not reach, in an inside corner or before a wall. */
+  left: [number, number][];
+}
+
 /** What an operation does at one feature. Program coordinates, mm. */
 export interface Work {
   /** Id of the feature, and its tag and number. */
@@ -104,6 +123,7 @@ export interface Work {
   entryZ: number;
   metalZ: number;
   wanted?: WantedRim[];
+  edges?: WantedEdge[];
   motion: HoleCycle | PathMotion;
 }
 

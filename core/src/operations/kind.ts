@@ -4,6 +4,7 @@ import type { SizeDecision } from '../plan/plan.ts';
 import type { Setup } from '../setup/setup.ts';
 import type { CycleHow, FeedRole, Work } from '../motion/work.ts';
 import type { AreaShape } from '../features/area/shape.ts';
+import type { EdgeProfile } from '../features/edge/shape.ts';
 import type { Thread } from '../threads/thread.ts';
 import type { ToolNeed } from '../tools/find.ts';
 import type { Tool, ToolKind } from '../tools/schema.ts';
@@ -13,6 +14,7 @@ import type { Disc, ProfilePoint } from '../tools/profile.ts';
 import { relation } from '../methods/relation.ts';
 import type { AreaView } from './area-view.ts';
 import type { BossView } from './boss-view.ts';
+import type { EdgeView } from './edge-view.ts';
 import type { GroovePart, GrooveView } from './groove-view.ts';
 import { drilledStep, type HoleView, type PlacedStep } from './hole-view.ts';
 
@@ -54,6 +56,10 @@ export interface KindContext {
   grooves: GrooveView[];
   /** The same of a size of faces, steps, pockets or outlines. */
   areas: AreaView[];
+  /** The same of a size of chamfers, rounded or sharp edges. */
+  edges: EdgeView[];
+  /** Width by which the job wants all sharp edges broken, across the top, mm; null: it says nothing of them. */
+  edgeBreak: number | null;
   decision: SizeDecision;
   thread: Thread | null;
   /** What the print says; the holes above are laid out by it already. */
@@ -132,7 +138,7 @@ export interface Missing {
 export type PlanResult = Planned | Missing | { none: string | null };
 
 /** Sorts of features that a kind of operation may be given. */
-export type CutSort = 'holes' | 'bosses' | 'grooves' | 'areas';
+export type CutSort = 'holes' | 'bosses' | 'grooves' | 'areas' | 'edges';
 
 export interface OperationKind {
   kind: string;
@@ -154,6 +160,8 @@ export interface OperationKind {
   makes?: readonly GroovePart[];
   /** Which areas it makes, by where their walls stand. */
   makesAreas?: readonly AreaShape['side'][];
+  /** Which edges it makes, by what they are in the model. */
+  makesEdges?: readonly EdgeProfile['kind'][];
   /** It makes the chamfer at a hole's entry that the model has, where nothing else is asked of it. */
   breaksRims?: boolean;
   /** Numbers that a method may give it: key and what it is called. */
@@ -257,7 +265,7 @@ export class Parameters {
 
 /** A number that the method gives an operation, worked out for its first hole, mm; null where it gives none. */
 export function setNumber(
-  c: Pick<KindContext, 'set' | 'step' | 'holes' | 'grooves' | 'areas' | 'thread'>,
+  c: Pick<KindContext, 'set' | 'step' | 'holes' | 'grooves' | 'areas' | 'edges' | 'thread'>,
   key: string,
 ): number | null {
   const given = c.set[key];

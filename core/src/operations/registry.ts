@@ -10,6 +10,7 @@ import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { dovetailMillKind } from './dovetail-mill/index.ts';
 import { drillKind } from './drill/index.ts';
+import { edgeMillKind } from './edge-mill/index.ts';
 import { entryHoleKind } from './entry-hole/index.ts';
 import { faceMillKind } from './face-mill/index.ts';
 import { floorKind } from './floor/index.ts';
@@ -60,6 +61,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   tapKind,
   threadMillKind,
   outsideThreadMillKind,
+  edgeMillKind,
 ];
 
 /** The kind of that name; throws a RangeError for one that is not registered. */

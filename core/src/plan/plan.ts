@@ -59,6 +59,9 @@ export const sizeDecisionSchema = z.object({
 });
 export type SizeDecision = z.infer<typeof sizeDecisionSchema>;
 
+/** A wider break is a chamfer of its own, mm. */
+export const MOST_EDGE_BREAK = 10;
+
 /** The format that is written; formats of before are read. */
 export const PLAN_FORMAT = 'yellow-pin/plan@3';
 
@@ -88,6 +91,8 @@ const planShape = z.object({
   accepted: z.array(acceptedSchema).max(300).default([]),
   /** Setup id → edits by hand on its posted program. */
   handEdits: bounded(z.array(sectionEditsSchema).max(500), 12).default({}),
+  /** Width by which all sharp edges are to be broken that nothing else is said of (ISO 13715), across the top, mm; null: as they are. */
+  edgeBreak: z.number().positive().max(MOST_EDGE_BREAK).nullable().default(null),
   /** Profile options that this job sets for itself. */
   codeOptions: z
     .object({
@@ -173,6 +178,7 @@ export function newPlan(units: Plan['units'], materialId: string, machineId: str
     loaded: {},
     accepted: [],
     handEdits: {},
+    edgeBreak: null,
     codeOptions: {},
   };
 }

@@ -5,6 +5,8 @@ type Point = [number, number, number];
 /** A motion whose ends are both known. */
 export type KnownMotion = Motion & { from: Point; to: Point };
 
+export const isKnown = (m: Motion): m is KnownMotion => [...m.from, ...m.to].every((v) => v !== null);
+
 /** How far a chord may lie inside its arc, mm; less than what counts as touching. */
 const SAGITTA = 0.01;
 /** A turn is never in fewer pieces, nor in more. */

@@ -136,7 +136,7 @@ const SAME_ROUND = 0.005;
 
 /** Holes that are milled, one entry for each tool, from what was read. */
 export function milledHoles(
-  read: ReadProgram,
+  read: Pick<ReadProgram, 'motions'>,
   finder: HoleFinder,
   toolOf: (number: number) => Tool | null,
 ): MilledHole[] {

@@ -22,7 +22,7 @@ export function madeHoles(
     if (list) list.push(h);
     else cells.set(k, [h]);
   }
-  const planned = plannedHoles(setup);
+  const planned = plannedHoles(setup, holes);
   return read.calls.map((call, index) => {
     const tool = toolOf(call.tool);
     const here: SeenHole[] = [];
@@ -53,10 +53,20 @@ export function madeHoles(
   });
 }
 
-function plannedHoles(setup: DerivedSetup): Map<string, NonNullable<MadeHole['planned']>> {
+function plannedHoles(
+  setup: DerivedSetup,
+  holes: readonly SeenHole[],
+): Map<string, NonNullable<MadeHole['planned']>> {
   const out = new Map<string, NonNullable<MadeHole['planned']>>();
   for (const operation of setup.operations)
-    for (const hole of operation.work) out.set(`${hole.label}/${operation.tool.number}`, { operation, hole });
+    for (const hole of operation.work) {
+      out.set(`${hole.label}/${operation.tool.number}`, { operation, hole });
+      // What breaks a hole's rim as an edge is a line at that hole.
+      for (const rim of hole.edges ?? [])
+        for (const h of holes)
+          if (h.view.feature.id === rim.hole)
+            out.set(`${h.view.label}/${operation.tool.number}`, { operation, hole });
+    }
   return out;
 }
 

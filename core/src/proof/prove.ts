@@ -14,8 +14,10 @@ import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import type { Check, MadeHole, SeenHole } from './checks/check.ts';
 import { CHECK_RULES } from './checks/rules/registry.ts';
+import { isKnown } from './chords.ts';
 import { foldFloods } from './floods.ts';
 import { AreaFinder, milledAreas, seenAreas } from './areas/finder.ts';
+import { EdgeFinder, milledEdges, seenEdges } from './edges/finder.ts';
 import { entryHoles } from './entry-holes.ts';
 import { GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
 import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
@@ -60,9 +62,10 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
   const holes = seenHoles(job, setup, say);
   const made = madeHoles(read, holes, setup, toolOf);
+  const edges = new EdgeFinder(seenEdges(setup), (t) => input.outline(t));
   const finder = new HoleFinder(holes);
   const bosses = seenBosses(job, setup);
-  const milled = milledHoles(read, finder, toolOf);
+  const milled = milledHoles(withoutEdges(read, edges, toolOf), finder, toolOf);
   const grooves = new GrooveFinder(seenGrooves(job, setup), (t) => input.outline(t));
   const areas = new AreaFinder(seenAreas(job, setup), input.space);
   const words = new Words(job.machine, units);
@@ -85,6 +88,8 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
       { grooves, areas },
       toolOf,
     ),
+    edges,
+    milledEdges: milledEdges(read, edges, toolOf),
     bosses,
     milledBosses: milledBosses(read, bosses, toolOf),
     toolOf,
@@ -106,6 +111,21 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     bosses,
   };
 }
+
+/** What was read without what goes along wanted edges: a hole's rim is judged as an edge then. */
+const withoutEdges = (
+  read: ReadProgram,
+  edges: EdgeFinder,
+  toolOf: (n: number) => Tool | null,
+): Pick<ReadProgram, 'motions'> =>
+  edges.edges.length === 0
+    ? read
+    : {
+        motions: read.motions.filter((m) => {
+          const tool = toolOf(m.tool);
+          return !tool || !isKnown(m) || !edges.isOn(m, tool);
+        }),
+      };
 
 /** The holes that this setup reaches, as they are to be made from its side: by the print where that is the hole's own side. */
 function seenHoles(job: DerivedJob, setup: DerivedSetup, say: (mm: number) => string): SeenHole[] {

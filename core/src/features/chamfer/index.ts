@@ -1,5 +1,6 @@
 import { edgeFields, isLongEnough, runFaces, stripKindOf } from '../edge/describe.ts';
 import { edgeRuns } from '../edge/runs.ts';
+import { edgeShape } from '../edge/shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round } from '../round.ts';
 import { directionPart, sizePart } from '../sizes.ts';
@@ -11,6 +12,12 @@ export const chamferFamily: FeatureFamily<'chamfer'> = {
   isOnEdge: true,
   recognise: recogniseChamfers,
   place: (f) => f.at,
+  edge: (f, frame) =>
+    edgeShape(
+      f,
+      { kind: 'chamfer', width: f.width, drop: f.width * Math.tan((f.angle * Math.PI) / 180) },
+      frame,
+    ),
   group: (f) => `Chamfers, ${f.side}`,
   sizeKey: (f) =>
     ['chamfer', f.side, f.loop, directionPart(f.axis), sizePart(f.width), f.angle.toFixed(1)].join('|'),

@@ -2,11 +2,13 @@ import { at } from '../../lists.ts';
 import type { RecogniseContext } from '../family.ts';
 import { round, roundVec } from '../round.ts';
 import type { EdgeRun } from './runs.ts';
+import { leanOf, upperEdge } from './upper.ts';
 
 /** What all edge features take from a run. */
-export function edgeFields({ solid }: RecogniseContext, r: EdgeRun) {
+export function edgeFields(context: RecogniseContext, r: EdgeRun) {
+  const { pieces, rolled } = upperEdge(context, r.borders, r.axis);
   return {
-    solid,
+    solid: context.solid,
     reachableFrom: [roundVec(r.axis)],
     axis: roundVec(r.axis),
     loop: r.closed ? ('closed' as const) : ('open' as const),
@@ -16,7 +18,23 @@ export function edgeFields({ solid }: RecogniseContext, r: EdgeRun) {
     edges: r.borders.map((b) => b.edge),
     roomBeside: r.roomBeside === null ? null : round(r.roomBeside),
     roomBelow: r.roomBelow === null ? null : round(r.roomBelow),
+    upper: pieces,
+    ...(rolled.length > 0 ? { rolled } : {}),
+    lean: round(r.form.kind === 'sharp' ? leanOf(context, r.borders, r.axis) : 0),
+    beside: besideFaces(context, r),
   };
+}
+
+/** Faces above an edge and below it, its own strips not counted. */
+function besideFaces(context: RecogniseContext, r: EdgeRun): number[] {
+  const { graph } = context;
+  if (r.form.kind === 'sharp') return runFaces(context, [r.top, ...r.strips]);
+  const next = r.strips.flatMap((p) =>
+    at(graph.patches, p)
+      .loops.flat()
+      .flatMap((b) => (b.other < 0 || r.strips.includes(b.other) ? [] : [b.other])),
+  );
+  return runFaces(context, [r.top, ...next]);
 }
 
 export const runFaces = ({ graph }: RecogniseContext, patches: number[]): number[] =>

@@ -1,5 +1,6 @@
 import { edgeFields, isLongEnough, runFaces, stripKindOf } from '../edge/describe.ts';
 import { edgeRuns } from '../edge/runs.ts';
+import { edgeShape } from '../edge/shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round } from '../round.ts';
 import { directionPart, sizePart } from '../sizes.ts';
@@ -11,6 +12,7 @@ export const roundedEdgeFamily: FeatureFamily<'rounded-edge'> = {
   isOnEdge: true,
   recognise: recogniseRoundedEdges,
   place: (f) => f.at,
+  edge: (f, frame) => edgeShape(f, { kind: 'round', radius: f.radius }, frame),
   group: (f) => `Rounded edges, ${f.side}`,
   sizeKey: (f) => ['rounded-edge', f.side, f.loop, directionPart(f.axis), sizePart(f.radius)].join('|'),
   describe: (f, say) => `R${say(f.radius)}`,

@@ -1,6 +1,7 @@
 import { at, first } from '../../lists.ts';
 import { edgeFields, runFaces } from '../edge/describe.ts';
 import { edgeRuns } from '../edge/runs.ts';
+import { edgeShape } from '../edge/shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
 import { round } from '../round.ts';
 import { directionPart, sizePart } from '../sizes.ts';
@@ -13,6 +14,8 @@ export const sharpEdgeFamily: FeatureFamily<'sharp-edge'> = {
   optional: 'Sharp in the model: nothing asks for a break.',
   recognise: recogniseSharpEdges,
   place: (f) => f.at,
+  edge: (f, frame) => edgeShape(f, { kind: 'sharp' }, frame),
+  isBrokenOnWish: true,
   group: (f) => (f.holeId ? 'Sharp hole rims' : `Sharp edges, ${f.side}`),
   sizeKey: (f) =>
     [

@@ -94,7 +94,7 @@ const isRounding = ({ reversed, surface }: Patch): boolean =>
   !reversed && (surface.kind === 'cylinder' || surface.kind === 'torus');
 
 /** A floor's rim in plan: exact where an upright wall falls away below it, else point by point. */
-function rimPieces(below: Patch | null, points: Vec3[], f: Frame): Segment[] {
+export function rimPieces(below: Patch | null, points: Vec3[], f: Frame): Segment[] {
   if (below && isWall(below, f.z)) return [wallSegment(below, points, f)];
   const s = below?.surface;
   const isRound = s && 'axis' in s && isParallel(s.axis, f.z) && isCircleAbout(points, s.origin, s.axis);

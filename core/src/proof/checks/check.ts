@@ -11,6 +11,7 @@ import type { Disc, ProfilePoint } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { HoleFinder, MilledHole } from '../milled.ts';
 import type { AreaFinder, MilledArea } from '../areas/finder.ts';
+import type { EdgeFinder, MilledEdge } from '../edges/finder.ts';
 import type { EntryHole } from '../entry-holes.ts';
 import type { GrooveFinder, MilledGroove } from '../grooves/finder.ts';
 import type { MilledBoss, SeenBoss } from '../threads/bosses.ts';
@@ -74,6 +75,9 @@ export interface CheckContext {
   /** Faces, steps, pockets and outlines that are to be made, and what was milled at their floors. */
   areas: AreaFinder;
   milledAreas: MilledArea[];
+  /** Edges that are to be broken, chamfered or rounded, and what was cut along them. */
+  edges: EdgeFinder;
+  milledEdges: MilledEdge[];
   /** Holes to go in by, by their lines. */
   entryHoles: ReadonlyMap<number, EntryHole>;
   /** Bosses that have a thread, and what went round them. */

@@ -23,6 +23,7 @@ export const backChamferCutter: ToolKindSpec = {
   label: 'back chamfer cutter',
   onlyPlunges: false,
   onRims: true,
+  onEdges: true,
   feedsByTooth: true,
   needsHole: true,
   cycles: [],

@@ -6,6 +6,7 @@ export const chamferMill: ToolKindSpec = {
   label: 'chamfer mill',
   onlyPlunges: false,
   onRims: true,
+  onEdges: true,
   feedsByTooth: true,
   needsHole: true,
   cycles: ['dwell', 'straight'],

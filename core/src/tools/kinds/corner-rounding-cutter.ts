@@ -8,6 +8,7 @@ export const cornerRoundingCutter: ToolKindSpec = {
   kind: 'corner-rounding-cutter',
   label: 'corner-rounding cutter',
   onlyPlunges: false,
+  onEdges: true,
   feedsByTooth: true,
   needsHole: true,
   cycles: [],

@@ -63,6 +63,8 @@ export interface ToolKindSpec {
   drills?: boolean;
   /** Breaks rims by going round in a hole, wider there than the hole is. */
   onRims?: boolean;
+  /** Breaks or rounds edges by going along them: it stands in the corner that it cuts. */
+  onEdges?: boolean;
   /** Cuts a thread by going round in a hole: wider than the hole is, as far as the thread goes. */
   cutsThreads?: boolean;
   /** Only starts a hole: of no use where it is there. */

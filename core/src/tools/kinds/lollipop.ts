@@ -14,6 +14,7 @@ export const lollipop: ToolKindSpec = {
   label: 'lollipop cutter',
   onlyPlunges: false,
   onRims: true,
+  onEdges: true,
   feedsByTooth: true,
   needsHole: true,
   cycles: [],

@@ -3,6 +3,7 @@ import { coolant, dwells, limits, pecks, speedsAndFeeds } from './cutting-data.t
 import { depths, flute } from './depths.ts';
 import { milled } from './milled.ts';
 import { milledArea } from './milled-area.ts';
+import { milledEdge } from './milled-edge.ts';
 import { entryHolesRule } from './entry-holes.ts';
 import { milledGroove } from './milled-groove.ts';
 import { milledThread } from './milled-thread.ts';
@@ -23,6 +24,7 @@ export const CHECK_RULES: readonly CheckRule[] = [
   entryHolesRule,
   milledGroove,
   milledArea,
+  milledEdge,
   noHole,
   order,
   flute,

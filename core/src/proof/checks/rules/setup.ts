@@ -129,7 +129,7 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made, milled, milledBosses, milledGrooves, entryHoles, milledAreas }) => {
+  run: ({ job, setup, made, milled, milledBosses, milledGrooves, entryHoles, milledAreas, milledEdges }) => {
     const done = new Set([
       ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
       ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
@@ -137,6 +137,7 @@ export const coverage: CheckRule = {
       ...[...entryHoles.values()].map((d) => `${d.label}/${d.tool.id}`),
       ...milledGrooves.map((m) => `${m.groove.view.label}/${m.tool.id}`),
       ...milledAreas.map((m) => `${m.area.view.label}/${m.tool.id}`),
+      ...milledEdges.map((m) => `${m.work.label}/${m.tool.id}`),
     ]);
     const missing = setup.operations.flatMap((o) =>
       o.work
@@ -146,7 +147,7 @@ export const coverage: CheckRule = {
           return {
             rule: 'not-in-program',
             severity: 'error',
-            message: `${h.label}: planned to ${what}, but the program has no line for it. Add it, or leave the hole out.`,
+            message: `${h.label}: planned to ${what}, but the program has no line for it. Add it, or leave it out.`,
             tag: o.tag,
             feature: h.feature,
           };

@@ -1,14 +1,15 @@
 import type { Motion } from '../../../../code/read/motion.ts';
 import { toolKind } from '../../../../tools/kinds/registry.ts';
 import type { Tool } from '../../../../tools/schema.ts';
-import { chordsOf } from '../../../chords.ts';
+import { chordsOf, isKnown } from '../../../chords.ts';
 import type { CheckRule, MadeHole } from '../../check.ts';
 import { NEAR_FLOOR } from '../../../areas/finder.ts';
 import { across, down } from './freely.ts';
 import { holding } from './holding.ts';
 import { inGroove } from './in-groove.ts';
 import { inHole } from './in-hole.ts';
-import { isKnown, isSideways, WayState, type Known } from './state.ts';
+import { onEdge } from './on-edge.ts';
+import { isSideways, WayState, type Known } from './state.ts';
 
 /** Every motion of the text, with the tool's whole outline, against part, uncut metal and holding. */
 export const way: CheckRule = {
@@ -39,6 +40,11 @@ const isMill = (m: Motion, tool: Tool): boolean =>
 
 function judged(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): void {
   holding(s, m, tool, hole);
+  const onEdges = chordsOf(m).map((chord) => ({ chord, edges: s.c.edges.at(chord, tool) }));
+  if (onEdges.some(({ edges }) => edges.length > 0)) {
+    for (const { chord, edges } of onEdges) onEdge(s, chord, tool, edges);
+    return;
+  }
   const inside = isMill(m, tool) ? s.c.finder.at(m, tool) : null;
   // What reaches beyond a hole's wall may be on its way along a groove that runs over it.
   const groove = inside && inside.beyond <= IN_WALL ? null : s.c.grooves.at(m, tool);

@@ -1,4 +1,3 @@
-import type { Motion } from '../../../../code/read/motion.ts';
 import type { SeenOpening } from '../../../../space/openings.ts';
 import { OVER_AXIS, partName, type Hit } from '../../../../space/space.ts';
 import type { KnownMotion } from '../../../chords.ts';
@@ -15,7 +14,6 @@ export const BESIDE_WALL = 0.03;
 /** A place this far within a stock's side is in it, mm. */
 const WITHIN = 1e-3;
 
-export const isKnown = (m: Motion): m is Known => [...m.from, ...m.to].every((v) => v !== null);
 export const isSideways = (m: Known): boolean =>
   m.kind === 'arc' || m.from[0] !== m.to[0] || m.from[1] !== m.to[1];
 

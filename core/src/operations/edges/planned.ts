@@ -1,0 +1,135 @@
+import { first } from '../../lists.ts';
+import type { Tool } from '../../tools/schema.ts';
+import type { ToolNeed } from '../../tools/find.ts';
+import { chooseAmong } from '../choose-tool.ts';
+import { cuttingNumbers } from '../cutting-numbers.ts';
+import type { EdgeView } from '../edge-view.ts';
+import { LEAD_SHARE } from '../grooves/planned.ts';
+import { Parameters, type KindContext, type PlanResult, type Remark } from '../kind.ts';
+import { makeEdge, type EdgeAsk, type EdgeMade, type FormCut } from './made.ts';
+
+export const EDGE_CHOICES = {
+  cutting: ['climb', 'conventional'],
+  corners: ['rolled round', 'sharp'],
+} as const;
+/** Of the feed, on a way down along an edge. */
+const RAMP_SHARE = 0.7;
+/** What stays of an edge is not said where it is shorter, mm. */
+const LEAST_SAID = 0.05;
+
+/** What a kind of operation knows of the edges that it cuts. */
+export interface EdgeForm {
+  need: ToolNeed;
+  /** Asks for its numbers; called again for the tool that is taken, so that they are shown once. */
+  ask(parameters: Parameters): (tool: Tool, view: EdgeView) => readonly FormCut[] | { missing: string };
+  /** Shown beside the numbers that were asked for. */
+  show?(parameters: Parameters, tool: Tool, view: EdgeView, form: FormCut): void;
+  /** Whether outside corners may be gone round. */
+  mayRoll: boolean;
+}
+
+/** Plans the edges of a size with the shop's tool that gets along all of them, or says of each why it cannot be cut. */
+export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
+  const standing = c.edges.filter((v) => v.metalFrom !== null);
+  const [covered] = standing;
+  if (covered)
+    return {
+      missing: `${covered.label}: ${covered.metalFrom ?? ''}`,
+      holes: standing.map((v) => v.label),
+    };
+  const known = new Map<string, { made: EdgeMade; form: FormCut | null }>();
+  const tryOut = new Parameters(c);
+  const cutsOf = form.ask(tryOut);
+  const ask = askWay(tryOut, c, form.mayRoll);
+  const made = (tool: Tool, v: EdgeView): { made: EdgeMade; form: FormCut | null } => {
+    const key = `${tool.id}/${v.label}`;
+    const have = known.get(key) ?? firstThatFits(c, tool, v, cutsOf(tool, v), ask);
+    known.set(key, have);
+    return have;
+  };
+  const found = chooseAmong(c, form.need, c.edges, {
+    inMetal: () => 0,
+    whyNot: (t, v) => {
+      const own = made(t, v).made;
+      return 'missing' in own ? `${v.label}: ${own.missing}` : null;
+    },
+  });
+  if ('missing' in found) return found;
+  const { tool, others } = found;
+  const view = first(c.edges);
+  const parameters = new Parameters(c);
+  form.ask(parameters);
+  askWay(parameters, c, form.mayRoll);
+  const own = c.edges.map((v) => ({ v, ...made(tool, v) }));
+  const shown = made(tool, view).form;
+  if (shown) form.show?.(parameters, tool, view, shown);
+  const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut);
+  return {
+    tool,
+    speed: numbers.speed,
+    feed: numbers.feed,
+    feeds: {
+      cut: numbers.feed,
+      ramp: RAMP_SHARE * numbers.feed,
+      lead: Math.min(c.machine.maxFeed, LEAD_SHARE * numbers.feed),
+    },
+    work: own.flatMap((o) => ('work' in o.made ? [o.made.work] : [])),
+    parameters: parameters.list,
+    remarks: [...numbers.remarks, ...own.flatMap((o) => staysSharp(c, tool, o.v, o.made))],
+    alternatives: [tool, ...others].map((t) => t.id),
+  };
+}
+
+/** The first of several ways to stand on an edge for which there is room; else why the last has none. */
+function firstThatFits(
+  c: KindContext,
+  tool: Tool,
+  v: EdgeView,
+  cuts: readonly FormCut[] | { missing: string },
+  ask: EdgeAsk,
+): { made: EdgeMade; form: FormCut | null } {
+  if ('missing' in cuts) return { made: cuts, form: null };
+  let own: { made: EdgeMade; form: FormCut | null } = { made: { missing: 'nothing fits.' }, form: null };
+  for (const form of cuts) {
+    own = { made: makeEdge(c, tool, v, form, ask), form };
+    if (!('missing' in own.made)) break;
+  }
+  return own;
+}
+
+function askWay(parameters: Parameters, c: KindContext, mayRoll: boolean): EdgeAsk {
+  const cutting = parameters.choice('cutting', 'cutting', EDGE_CHOICES.cutting, 'climb', 'method');
+  const corners = mayRoll
+    ? parameters.choice('corners', 'outside corners', EDGE_CHOICES.corners, 'rolled round', 'method')
+    : 'sharp';
+  const isOpen = c.edges.some((v) => !v.shape.closed);
+  const pastOf = (key: string, label: string): number | null => {
+    const typed = c.decision.overrides[c.key]?.[key] ?? c.set[key];
+    if (!isOpen) return null;
+    if (typed === undefined) {
+      parameters.choice(`${key}Way`, label, ['clear of it'], 'clear of it', 'model');
+      return null;
+    }
+    return parameters.length(key, label, 0, 'typed');
+  };
+  return {
+    isClimb: cutting === 'climb',
+    isRolled: corners === 'rolled round',
+    past: [pastOf('pastStart', 'past its start'), pastOf('pastEnd', 'past its end')],
+  };
+}
+
+/** What of an edge the cutter does not reach is said in numbers. */
+function staysSharp(c: KindContext, tool: Tool, v: EdgeView, made: EdgeMade): Remark[] {
+  if ('missing' in made) return [];
+  const length = made.left.reduce((sum, [from, to]) => sum + to - from, 0);
+  if (length < LEAST_SAID) return [];
+  return [
+    {
+      rule: 'edge-left',
+      severity: 'warning',
+      message: `${v.label}: ${tool.description} does not reach ${c.say(length)} of it in ${made.left.length === 1 ? 'one place' : `${made.left.length} places`}, in inside corners or before a wall: break that by hand, or take a smaller cutter.`,
+      onSheet: `break by hand: ${v.label}, ${c.say(length)}`,
+    },
+  ];
+}

@@ -1,0 +1,27 @@
+import type { Tool } from '../../../../tools/schema.ts';
+import type { SeenEdge } from '../../../edges/finder.ts';
+import { BESIDE_WALL, type Known, type WayState } from './state.ts';
+
+/** How much more than is wanted of an edge a cutter may stand in it: how wide it is broken is judged by itself. mm. */
+const SLACK = 0.02;
+
+/** A cutter on wanted edges: what it is to cut of their corners is left out, and the rest of it is clear of the part. */
+export function onEdge(s: WayState, chord: Known, tool: Tool, edges: readonly SeenEdge[]): void {
+  const tip = Math.min(chord.from[2], chord.to[2]);
+  for (const d of s.c.discs(tool)) {
+    const within = Math.max(
+      0,
+      ...edges.map(({ edge: { top, inset, slope } }) => {
+        const below = top - tip - d.z;
+        return below < -1e-6 || inset === 0 ? 0 : inset - below * slope + SLACK;
+      }),
+    );
+    const hit = s.c.space.partAlong(
+      [{ ...d, r: Math.max(0, d.r - within) }],
+      chord.from,
+      chord.to,
+      -BESIDE_WALL,
+    );
+    if (hit) return s.inPart(chord, tool, null, hit);
+  }
+}
