@@ -4,7 +4,7 @@ import { operationKind } from '../operations/registry.ts';
 import type { SeenHole } from '../proof/checks/check.ts';
 import type { Row } from '../job/row.ts';
 import type { SeenBoss } from '../proof/threads/bosses.ts';
-import { besidePath } from '../geometry/parallel.ts';
+import { besidePath, extendedPath } from '../geometry/parallel.ts';
 import { segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
 import type { WantedEdge } from '../motion/work.ts';
 import type { Thread } from '../threads/thread.ts';
@@ -39,11 +39,14 @@ export class WantedCuts {
     edges: readonly WantedEdge[] = [],
   ) {
     for (const e of edges.filter((w) => w.inset > 0))
-      for (const s of e.path) {
-        const points = Array.from({ length: 33 }, (_, i) => segmentPoint(s, i / 32));
+      for (const [i, s] of e.path.entries()) {
+        // An open run is left past its end: what falls away there, such as a chamfer, is cut as far as the flank reaches.
+        const past = (end: number): number => (!e.closed && i === end ? e.inset : 0);
+        const piece = extendedPath([s], past(0), past(e.path.length - 1));
+        const points = piece.flatMap((q) => Array.from({ length: 33 }, (_, n) => segmentPoint(q, n / 32)));
         const r = e.inset + SLACK + (s.kind === 'arc' ? 0.01 * s.radius : 0);
         const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
-        this.edges.add({ edge: e, piece: [s] }, [
+        this.edges.add({ edge: e, piece }, [
           Math.min(...xs) - r,
           Math.min(...ys) - r,
           Math.max(...xs) + r,

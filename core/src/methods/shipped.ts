@@ -280,4 +280,11 @@ export const SHIPPED_METHODS: readonly Method[] = [
     when: {},
     operations: [{ kind: 'edge-mill' }],
   },
+  {
+    id: 'rounded-edge',
+    name: 'round with a form cutter',
+    family: 'rounded-edge',
+    when: {},
+    operations: [{ kind: 'edge-round' }],
+  },
 ].map((m) => methodSchema.parse(m));

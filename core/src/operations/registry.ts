@@ -11,6 +11,7 @@ import { countersinkKind } from './countersink/index.ts';
 import { dovetailMillKind } from './dovetail-mill/index.ts';
 import { drillKind } from './drill/index.ts';
 import { edgeMillKind } from './edge-mill/index.ts';
+import { edgeRoundKind } from './edge-round/index.ts';
 import { entryHoleKind } from './entry-hole/index.ts';
 import { faceMillKind } from './face-mill/index.ts';
 import { floorKind } from './floor/index.ts';
@@ -62,6 +63,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   threadMillKind,
   outsideThreadMillKind,
   edgeMillKind,
+  edgeRoundKind,
 ];
 
 /** The kind of that name; throws a RangeError for one that is not registered. */

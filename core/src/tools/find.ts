@@ -11,6 +11,8 @@ export interface ToolNeed {
   minDiameter?: number;
   maxDiameter?: number;
   angleDeg?: number;
+  /** Of a corner-rounding cutter the radius that it leaves, mm. */
+  profileRadius?: number;
   /** Of several sizes the widest is best; else the narrowest. */
   widest?: boolean;
   /** Depth below the hole's top that flutes or cutting edge must cover, mm. */
@@ -78,6 +80,8 @@ function fitsSize(t: Tool, n: ToolNeed): boolean {
   if (n.minDiameter !== undefined && t.diameter < n.minDiameter - 1e-6) return false;
   if (n.maxDiameter !== undefined && t.diameter > n.maxDiameter + 1e-6) return false;
   if (n.angleDeg !== undefined && Math.abs((t.pointAngleDeg ?? 180) - n.angleDeg) > 0.5) return false;
+  if (n.profileRadius !== undefined && Math.abs(roundingRadius(t) - n.profileRadius) > SAME_RADIUS)
+    return false;
   if (n.threadForm && !cutsForm(t, n.threadForm)) return false;
   if (n.thread) {
     const th = t.thread;
@@ -87,6 +91,12 @@ function fitsSize(t: Tool, n: ToolNeed): boolean {
   }
   return true;
 }
+
+/** A cutter leaves a radius that differs by no more than this, mm. */
+const SAME_RADIUS = 0.005;
+
+/** The radius that a corner-rounding cutter leaves, mm. */
+export const roundingRadius = (t: Tool): number => t.profileRadius ?? (t.diameter - t.tipDiameter) / 2;
 
 /** A full profile cuts its own pitch, a partial one all from its least to its widest (mm). */
 const SAME_PITCH = 0.005;
@@ -112,6 +122,7 @@ export function toolInWords(n: ToolNeed, say: (mm: number) => string): string {
     const { pitch, angleDeg, tapered } = n.threadForm;
     return `${tapered ? 'tapered ' : ''}${name} P${say(pitch)} ${angleDeg}° up to ⌀${say(n.maxDiameter ?? 0)}`;
   }
+  if (n.profileRadius !== undefined) return `${name} R${say(n.profileRadius)}`;
   const angle = n.angleDeg !== undefined ? ` ${Math.round(n.angleDeg)}°` : '';
   if (n.diameter !== undefined) return `${name} ⌀${say(n.diameter)}${angle}`;
   const from = n.minDiameter !== undefined ? ` from ⌀${say(n.minDiameter)}` : '';

@@ -2,7 +2,14 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import type { Parameter } from '@yellow-pin/core/operations/kind';
 import type { LengthUnit } from '@yellow-pin/core/units/length';
-import { drawPlan, PLAN_HEIGHT, PLAN_WIDTH, type PlanView } from '../drawings/groove-plan.ts';
+import {
+  drawPlan,
+  isAreaView,
+  isEdgeView,
+  PLAN_HEIGHT,
+  PLAN_WIDTH,
+  type PlanView,
+} from '../drawings/groove-plan.ts';
 import { override } from '../job/store.ts';
 import { LengthField } from '../kit/LengthField.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
@@ -17,14 +24,17 @@ interface Props {
 }
 
 /** What lies in the plane, and is typed beneath the plan; the first of them that an operation has is dragged at its cutter. */
-const IN_PLAN: readonly string[] = ['finishStock', 'stepover', 'narrower'];
+const IN_PLAN: readonly string[] = ['finishStock', 'stepover', 'narrower', 'pastStart', 'pastEnd'];
 
-/** A groove or an area from above: its walls, the way of the cutter, and the numbers that lie in the plane. */
+/** A groove, an area or an edge from above: its walls, the way of the cutter, and the numbers that lie in the plane. */
 export function GroovePlan({ row, view, operation, unit }: Props) {
   const d = drawPlan(view, operation);
-  const { shape } = view;
-  const isFilled = 'rings' in shape ? shape.side !== 'outside' : !shape.isOneSided;
-  const isUndercut = 'levels' in shape && shape.levels.length > 1;
+  const isFilled = isAreaView(view)
+    ? view.shape.side !== 'outside'
+    : isEdgeView(view)
+      ? view.shape.closed && view.shape.side === 'inside'
+      : !view.shape.isOneSided;
+  const isUndercut = !isAreaView(view) && !isEdgeView(view) && view.shape.levels.length > 1;
   const numbers = operation.parameters.filter((p) => p.editable && IN_PLAN.includes(p.key));
   const [handle] = numbers;
   const set = (p: Parameter, v: number): void => override(row.size.key, operation.key, p.key, v);

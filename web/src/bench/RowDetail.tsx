@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Text } from '@chakra-ui/react';
 import { ListOrdered, PencilRuler } from 'lucide-react';
 import { useState } from 'react';
+import { familyOf } from '@yellow-pin/core/features/registry';
 import { type Feature, isBoss, isHole } from '@yellow-pin/core/features/family';
 import type { Row } from '@yellow-pin/core/job/derive';
 import { guessName, type Guess as GuessOfRow } from '@yellow-pin/core/job/row';
@@ -11,6 +12,8 @@ import { toolInWords } from '@yellow-pin/core/tools/find';
 import { formatLength } from '@yellow-pin/core/units/length';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { CorrectionBar } from '../corrections/CorrectionBar.tsx';
+import { BreakEdges } from './EdgeWish.tsx';
+import { EdgeSection } from './EdgeSection.tsx';
 import { GroovePlan } from './GroovePlan.tsx';
 import { FeatureDrawing } from '../drawings/FeatureDrawing.tsx';
 import { AddSetupFor } from '../job/AddSetupFor.tsx';
@@ -48,6 +51,7 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
       ? viewBoss(shaped, `${row.tag}1`, there.frame.frame)
       : null;
   const grooved = row.grooves.find((g) => g.label === hole) ?? row.grooves[0] ?? null;
+  const edge = row.edges.find((e) => e.label === hole) ?? row.edges[0] ?? null;
   const area = row.areas.find((a) => a.label === hole) ?? row.areas[0] ?? null;
   const one =
     hole !== null && hole.startsWith(row.tag)
@@ -59,6 +63,11 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
         <Box display="grid" gap="4px">
           <Section row={row} view={grooved} operation={operation} unit={unit} />
           {operation && <GroovePlan row={row} view={grooved} operation={operation} unit={unit} />}
+        </Box>
+      ) : edge ? (
+        <Box display="grid" gap="4px" alignContent="start">
+          <EdgeSection row={row} view={edge} operation={operation} unit={unit} />
+          {operation && <GroovePlan row={row} view={edge} operation={operation} unit={unit} />}
         </Box>
       ) : (view ?? boss) ? (
         <Section row={row} view={(view ?? boss)!} operation={operation} unit={unit} />
@@ -96,6 +105,11 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
           <Remark key={i} severity={r.severity}>
             {r.message}
           </Remark>
+        ))}
+        {row.madeBy.map((m) => (
+          <Quiet key={m.label} as="p" role="note">
+            {m.label}: {m.what}.
+          </Quiet>
         ))}
         {row.guesses.length > 0 && <Guesses row={row} />}
         <WaysOn row={row} />
@@ -155,7 +169,9 @@ function WaysOn({ row }: { row: Row }) {
   const [way] = row.state === 'optional' ? row.methods : [];
   return (
     <Flex gap="6px" wrap="wrap" align="center" marginTop="6px">
-      {way ? (
+      {way && row.size.features.some((f) => familyOf(f).isBrokenOnWish) ? (
+        <BreakEdges row={row} />
+      ) : way ? (
         <Button size="2xs" onClick={() => decide(row.size.key, { method: way.id })}>
           Mill it: {way.name}
         </Button>

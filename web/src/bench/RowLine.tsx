@@ -96,7 +96,7 @@ export function RowLine({ row, unit, inHand, chosen, elsewhere, bad, onPick, onC
         ×{row.size.features.length}
       </Text>
       <span className="made">
-        {row.operations.length === 0 && row.state}
+        {row.operations.length === 0 && (row.madeBy.length > 0 ? 'with its hole' : row.state)}
         {row.operations.slice(0, 5).map((o, i) => (
           <span key={o.key} className="made-step">
             {i > 0 && <span aria-hidden="true">→</span>}

@@ -60,7 +60,7 @@ export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
             <Button
               size="xs"
               variant="outline"
-              disabled={row.holes.length + row.grooves.length + row.areas.length === 0}
+              disabled={row.holes.length + row.grooves.length + row.areas.length + row.edges.length === 0}
               onClick={asMethod}
             >
               Save as a method …

@@ -3,10 +3,11 @@ import { parallelPath } from '@yellow-pin/core/geometry/parallel';
 import { reversePath, segmentPoint, type Segment, type Vec2 } from '@yellow-pin/core/geometry/path';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
 import type { AreaView } from '@yellow-pin/core/operations/area-view';
+import type { EdgeView } from '@yellow-pin/core/operations/edge-view';
 import type { GrooveView } from '@yellow-pin/core/operations/groove-view';
 
 /** What is drawn from above with the way of its cutter. */
-export type PlanView = GrooveView | AreaView;
+export type PlanView = GrooveView | AreaView | EdgeView;
 
 export const PLAN_WIDTH = 282;
 export const PLAN_HEIGHT = 130;
@@ -89,14 +90,28 @@ function areaOutlines({ shape }: AreaView, radius: number): Outlines {
   return { rings, middle: [], isClosed: true, start, more: shape.side === 'closed' ? 1 : 2 * radius };
 }
 
-/** Lays a groove or an area out from above, its longer side across. */
+export const isAreaView = (v: PlanView): v is AreaView => 'rings' in v.shape;
+export const isEdgeView = (v: PlanView): v is EdgeView => 'profile' in v.shape;
+
+/** An edge is one line; what its cutter needs stands beside it. */
+const edgeOutlines = ({ shape }: EdgeView, radius: number): Outlines => ({
+  rings: [shape.path.flatMap(points)],
+  middle: [],
+  isClosed: shape.closed,
+  start: shape.path[0]?.from ?? [0, 0],
+  more: shape.side === 'inside' ? 1 : 2.5 * radius,
+});
+
+/** Lays a groove, an area or an edge out from above, its longer side across. */
 export function drawPlan(view: PlanView, { tool, work: works }: PlannedOperation): DrawnPlan {
   const radius = tool.diameter / 2;
-  const isArea = 'rings' in view.shape;
+  const isArea = isAreaView(view);
   const outlines = isArea
-    ? areaOutlines(view as AreaView, radius)
-    : grooveOutlines(view as GrooveView, radius);
-  const isOneSided = 'isOneSided' in view.shape && view.shape.isOneSided;
+    ? areaOutlines(view, radius)
+    : isEdgeView(view)
+      ? edgeOutlines(view, radius)
+      : grooveOutlines(view, radius);
+  const isOneSided = isEdgeView(view) ? !view.shape.closed : !isArea && view.shape.isOneSided;
   const work = works.find((w) => w.label === view.label) ?? works[0];
   const { more } = outlines;
   const xs = outlines.rings.flat().map((p) => p[0]);

@@ -5,6 +5,7 @@ import {
   FAMILY_WORDS,
   FITS,
   isAreaFamily,
+  isEdgeFamily,
   isGrooveFamily,
   METHOD_FAMILIES,
   type Method,
@@ -38,7 +39,7 @@ const YES_NO: readonly (readonly [YesNo, yes: string, no: string])[] = [
 export function MethodForm({ method, materials, onChange, isReadOnly = false }: Props) {
   const { when } = method;
   const isOfGrooves = isGrooveFamily(method.family);
-  const isOfHoles = !isOfGrooves && !isAreaFamily(method.family);
+  const isOfHoles = !isOfGrooves && !isAreaFamily(method.family) && !isEdgeFamily(method.family);
   const set = (part: Conditions): void => onChange({ ...method, when: { ...when, ...part } });
   return (
     <Flex direction="column" gap="12px">

@@ -1,5 +1,6 @@
 import { Box, SimpleGrid } from '@chakra-ui/react';
 import { formatLength } from '@yellow-pin/core/units/length';
+import { EdgeWish } from '../bench/EdgeWish.tsx';
 import { useJob } from '../job/job-view.ts';
 import { changePlan } from '../job/store.ts';
 import { Choice } from '../kit/Choice.tsx';
@@ -61,6 +62,7 @@ export function JobPart() {
           </Labelled>
         )}
       </SimpleGrid>
+      <EdgeWish />
       {travel && (
         <Quiet textStyle="small">
           travel of the machine{' '}

@@ -21,6 +21,7 @@ export function edgeFields(context: RecogniseContext, r: EdgeRun) {
     upper: pieces,
     ...(rolled.length > 0 ? { rolled } : {}),
     lean: round(r.form.kind === 'sharp' ? leanOf(context, r.borders, r.axis) : 0),
+    above: runFaces(context, [r.top]),
     beside: besideFaces(context, r),
   };
 }

@@ -18,6 +18,8 @@ export const edgeBase = {
   rolled: z.array(z.number().int()).optional(),
   /** By how much the wall below leans outward from upright at the most, degrees. */
   lean: z.number().optional(),
+  /** Faces above it. */
+  above: z.array(z.number().int()).optional(),
   /** Faces above it and below it: they are there before it can be broken. */
   beside: z.array(z.number().int()).optional(),
   /** Free room beside it, to the next wall; null where nothing stands there. */

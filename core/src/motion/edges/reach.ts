@@ -2,6 +2,7 @@ import {
   distance2,
   segmentLength,
   segmentPoint,
+  tangentAt,
   turnBetween,
   type Segment,
   type Vec2,
@@ -11,6 +12,8 @@ import {
 export interface EdgePlace {
   at: Vec2;
   along: number;
+  /** The way into the air there, a unit vector: to the right of the edge. */
+  out: Vec2;
 }
 
 /** Places along an edge are no farther apart than this, mm; each piece has so many at least. */
@@ -29,7 +32,9 @@ export function placesAlong(path: readonly Segment[], step = STEP): EdgePlace[] 
     const off = Math.min(0.4, OFF_END / Math.max(length, 1e-9));
     for (let i = 0; i <= n; i++) {
       const share = off + (1 - 2 * off) * (i / n);
-      out.push({ at: segmentPoint(s, share), along: gone + share * length });
+      const at = segmentPoint(s, share);
+      const [tx, ty] = tangentAt(s.kind === 'line' ? s : { ...s, to: at }, 'to');
+      out.push({ at, along: gone + share * length, out: [ty, -tx] });
     }
     gone += length;
   }
@@ -45,24 +50,35 @@ export interface Stretch {
   arc?: { centre: Vec2; turn: number };
 }
 
-/** How far a cutter on a straight way reaches over a place, mm: less than none where it stays away from it. */
-export function reachOver({ from, to, radii, arc }: Stretch, [x, y]: Vec2): number {
+/** A cutter that is not beside a place but ahead of it is at another edge: cosine of the angle off the way into the air. */
+const BESIDE = 0.7;
+
+/** How far a cutter beside a place reaches over it, mm: less than none where it stays away; -Infinity where it is not beside it. */
+export function reachOver({ from, to, radii, arc }: Stretch, place: Pick<EdgePlace, 'at' | 'out'>): number {
+  const [x, y] = place.at;
+  const reach = (nx: number, ny: number, radius: number): number => {
+    const near = Math.hypot(nx - x, ny - y);
+    const isBeside = near < 1e-9 || ((nx - x) * place.out[0] + (ny - y) * place.out[1]) / near > BESIDE;
+    return isBeside ? radius - near : -Infinity;
+  };
   if (arc) {
-    const off = besideArc(arc, from, [x, y]);
-    return radii[0] - (off ?? Math.min(distance2(from, [x, y]), distance2(to, [x, y])));
+    const on = onArc(arc, from, [x, y]);
+    if (on) return reach(...on, radii[0]);
+    return Math.max(reach(...from, radii[0]), reach(...to, radii[1]));
   }
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
   const l2 = dx * dx + dy * dy;
   const t = l2 < 1e-18 ? 1 : Math.min(1, Math.max(0, ((x - from[0]) * dx + (y - from[1]) * dy) / l2));
-  const near = Math.hypot(x - from[0] - t * dx, y - from[1] - t * dy);
-  return radii[0] + t * (radii[1] - radii[0]) - near;
+  return reach(from[0] + t * dx, from[1] + t * dy, radii[0] + t * (radii[1] - radii[0]));
 }
 
-/** How far a place is from an arc that goes past it; null where its nearest place is one of its ends. */
-function besideArc({ centre, turn }: NonNullable<Stretch['arc']>, from: Vec2, p: Vec2): number | null {
-  const off = Math.abs(distance2(p, centre) - distance2(from, centre));
-  if (Math.abs(turn) >= 2 * Math.PI - 1e-9 || distance2(p, from) < 1e-9) return off;
-  return Math.abs(turnBetween(centre, from, p, turn > 0)) <= Math.abs(turn) ? off : null;
+/** The nearest place of an arc that goes past another; null where that is one of its ends. */
+function onArc({ centre, turn }: NonNullable<Stretch['arc']>, from: Vec2, p: Vec2): Vec2 | null {
+  const [r, off] = [distance2(from, centre), distance2(p, centre)];
+  if (off < 1e-9) return null;
+  const on: Vec2 = [centre[0] + (r * (p[0] - centre[0])) / off, centre[1] + (r * (p[1] - centre[1])) / off];
+  if (Math.abs(turn) >= 2 * Math.PI - 1e-9 || distance2(on, from) < 1e-9) return on;
+  return Math.abs(turnBetween(centre, from, p, turn > 0)) <= Math.abs(turn) ? on : null;
 }
 
 /** The stretches of an edge, mm along it, where less than `least` is reached. `reach`: at each place, in their order. */

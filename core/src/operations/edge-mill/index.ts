@@ -18,6 +18,8 @@ import type { KindContext, OperationKind, Parameters, PlanResult } from '../kind
 /** Width of a broken edge where nothing else is said, and the widest that is cut in one pass, mm. */
 const WIDTH = 0.3;
 const PER_PASS = 1;
+/** Of a sharp edge's break: as usual, or as the cutter has it. */
+const SLOPES = ['45°', 'by the tool'] as const;
 const MEASURED = ['across the top', 'along the slope'] as const;
 /** A flank of another angle than the model's chamfer is refused, degrees. */
 const SAME_ANGLE = 0.1;
@@ -39,7 +41,7 @@ export const edgeMillKind: OperationKind = {
     pastStart: 'past its start',
     pastEnd: 'past its end',
   },
-  choices: { measured: MEASURED, ...EDGE_CHOICES },
+  choices: { measured: MEASURED, slope: SLOPES, ...EDGE_CHOICES },
   plan: planEdgeMill,
 };
 
@@ -52,16 +54,27 @@ function planEdgeMill(c: KindContext): PlanResult {
   const view = first(c.edges);
   const angle = angleOf(view);
   return planEdges(c, {
-    need: { kind: 'chamfer-mill', ...(angle === null ? {} : { angleDeg: Math.round(100 * angle) / 100 }) },
     mayRoll: angle === null,
     ask: (parameters) => {
       const width = askWidth(c, parameters, view);
       const typed = c.decision.overrides[c.key]?.['clearance'] ?? c.set['clearance'];
       const clearance = typed === undefined ? null : parameters.length('clearance', CLEARANCE, 0, 'typed');
       const perPass = Math.max(0.02, parameters.length('perPass', 'width a pass', PER_PASS, 'method'));
-      return (tool, v) => cutsOf(c, tool, v, { width: width(tool), clearance, perPass });
+      const flank =
+        angle !== null
+          ? angle
+          : parameters.choice('slope', 'slope', SLOPES, '45°', 'method') === '45°'
+            ? 90
+            : null;
+      return {
+        need: {
+          kind: 'chamfer-mill',
+          ...(flank === null ? {} : { angleDeg: Math.round(100 * flank) / 100 }),
+        },
+        cutsOf: (tool, v) => cutsOf(c, tool, v, { width: width(tool), clearance, perPass }),
+      };
     },
-    show: (parameters, tool, v, form) => {
+    show: (parameters, tool, _, form) => {
       const flank = flankOf(tool);
       const c0 = form.contacts.at(-1)?.deep ?? 0;
       if (!parameters.list.some((p) => p.key === 'clearance'))
@@ -79,7 +92,6 @@ function planEdgeMill(c: KindContext): PlanResult {
         `at ${+(flank.angleDeg / 2).toFixed(2)}° to the axis`,
       );
       parameters.derived('depth', 'tip below the edge', c0, 'chamfer and tip clearance');
-      void v;
     },
   });
 }

@@ -1,4 +1,4 @@
-import { distance2, tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
+import { distance2, segmentLength, tangentAt, type Segment, type Vec2 } from '../../geometry/path.ts';
 import { leftOf, move2 } from '../../geometry/parallel.ts';
 import type { Vec3 } from '../../geometry/vec.ts';
 import { first, last } from '../../lists.ts';
@@ -24,6 +24,8 @@ const LEAST_LEAD = 0.25;
 const ABOVE = 0.3;
 /** How far a chord of its way may lie inside the arc: less than what counts as touching, mm. */
 const SAGITTA = 0.005;
+/** An edge of which no more than this would be cut is left alone, mm. */
+const LEAST_CUT = 0.5;
 /** Room round a cutter where it comes straight down beside an edge, mm. */
 const CLEAR = 0.1;
 /** Past the end of an open run, beyond where the cutter leaves it, mm. */
@@ -58,7 +60,15 @@ export interface EdgeAsk {
 }
 
 /** What is cut at one edge, and what of it stays as it is, mm along it; or why it cannot be cut. */
-export type EdgeMade = { work: Work; left: [number, number][]; lead: Lead['kind'] } | { missing: string };
+export type EdgeMade =
+  | {
+      work: Work;
+      left: [number, number][];
+      lead: Lead['kind'];
+      /** What made an open run stop before its end. */
+      stop: Hit | null;
+    }
+  | { missing: string };
 
 /** Leads an edge's cutter along it with its whole outline clear of what is to stay. */
 export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut, ask: EdgeAsk): EdgeMade {
@@ -118,6 +128,7 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     }
     return null;
   };
+  let stop: Hit | null = null;
   const way = shape.closed ? beside : endsOf(beside);
   if ('missing' in way) return way;
   const hit = onWay(way);
@@ -143,7 +154,13 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     if (met) return { missing: hitInWords(c, tool, met) };
   }
   const left = leftOver(wanted, stretchesOf({ ...work, motion: lastPass(passes) }, SAGITTA), contact, tip);
-  return { work: { ...work, edges: [{ ...wanted, left }] }, left, lead: on.kind };
+  const whole = shape.path.reduce((sum, s) => sum + segmentLength(s), 0);
+  const stays = left.reduce((sum, [from, to]) => sum + to - from, 0);
+  if (stays > whole - LEAST_CUT)
+    return {
+      missing: `it would not be cut anywhere along it${stop ? `: ${hitInWords(c, tool, stop)}` : '.'}`,
+    };
+  return { work: { ...work, edges: [{ ...wanted, left }] }, left, lead: on.kind, stop };
 
   function straightDown(rim: number): EdgeMade {
     const arc = first(shape.path);
@@ -164,6 +181,7 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
       },
       left: [],
       lead: 'past',
+      stop: null,
     };
   }
 
@@ -191,6 +209,7 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     const [start, end] = [first(ends), last(ends)];
     const moved = start.by === null || end.by === null ? null : withEnds(beside, start.by, end.by);
     const hit = start.hit ?? end.hit;
+    stop = hit;
     return (
       moved ?? {
         missing: `it has no room anywhere along it: ${hit ? hitInWords(c, tool, hit) : `${tool.description} is wider than it is long.`}`,
@@ -240,6 +259,6 @@ function leftOver(
     return { from: [a[0], a[1]], to: [b[0], b[1]], radii: [radius(a[2]), radius(b[2])] };
   });
   const places = placesAlong(wanted.path);
-  const reach = places.map((p) => own.reduce((most, s) => Math.max(most, reachOver(s, p.at)), -Infinity));
+  const reach = places.map((p) => own.reduce((most, s) => Math.max(most, reachOver(s, p)), -Infinity));
   return shortStretches(places, reach, wanted.inset - REACHED);
 }

@@ -1,6 +1,7 @@
 import { first } from '../../lists.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { ToolNeed } from '../../tools/find.ts';
+import { partName } from '../../space/space.ts';
 import { chooseAmong } from '../choose-tool.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import type { EdgeView } from '../edge-view.ts';
@@ -19,13 +20,18 @@ const LEAST_SAID = 0.05;
 
 /** What a kind of operation knows of the edges that it cuts. */
 export interface EdgeForm {
-  need: ToolNeed;
   /** Asks for its numbers; called again for the tool that is taken, so that they are shown once. */
-  ask(parameters: Parameters): (tool: Tool, view: EdgeView) => readonly FormCut[] | { missing: string };
+  ask(parameters: Parameters): EdgeCuts;
   /** Shown beside the numbers that were asked for. */
   show?(parameters: Parameters, tool: Tool, view: EdgeView, form: FormCut): void;
   /** Whether outside corners may be gone round. */
   mayRoll: boolean;
+}
+
+/** The cutter that does, and the ways in which one may stand on an edge, best first; or why it cannot. */
+export interface EdgeCuts {
+  need: ToolNeed;
+  cutsOf(tool: Tool, view: EdgeView): readonly FormCut[] | { missing: string };
 }
 
 /** Plans the edges of a size with the shop's tool that gets along all of them, or says of each why it cannot be cut. */
@@ -39,7 +45,7 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
     };
   const known = new Map<string, { made: EdgeMade; form: FormCut | null }>();
   const tryOut = new Parameters(c);
-  const cutsOf = form.ask(tryOut);
+  const { need, cutsOf } = form.ask(tryOut);
   const ask = askWay(tryOut, c, form.mayRoll);
   const made = (tool: Tool, v: EdgeView): { made: EdgeMade; form: FormCut | null } => {
     const key = `${tool.id}/${v.label}`;
@@ -47,7 +53,7 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
     known.set(key, have);
     return have;
   };
-  const found = chooseAmong(c, form.need, c.edges, {
+  const found = chooseAmong(c, need, c.edges, {
     inMetal: () => 0,
     whyNot: (t, v) => {
       const own = made(t, v).made;
@@ -55,7 +61,13 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
     },
   });
   if ('missing' in found) return found;
-  const { tool, others } = found;
+  /** What stays of all edges with a tool, mm. */
+  const leftBy = (t: Tool): number =>
+    c.edges.reduce((sum, v) => {
+      const own = made(t, v).made;
+      return sum + ('missing' in own ? 0 : lengthOf(own.left));
+    }, 0);
+  const { tool, others } = leastLeft(c, found, leftBy);
   const view = first(c.edges);
   const parameters = new Parameters(c);
   form.ask(parameters);
@@ -80,7 +92,29 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
   };
 }
 
-/** The first of several ways to stand on an edge for which there is room; else why the last has none. */
+/** A tool of those that do which leaves clearly less than the first of them, mm. */
+const CLEARLY_LESS = 0.5;
+
+/** Of the tools that do, the one that gets nearest to walls and into corners; what somebody chose is not put aside. */
+function leastLeft(
+  c: KindContext,
+  { tool, others }: { tool: Tool; others: Tool[] },
+  leftBy: (t: Tool) => number,
+): { tool: Tool; others: Tool[] } {
+  if (c.chosen === tool.id) return { tool, others };
+  const all = [tool, ...others];
+  const least = Math.min(...all.map(leftBy));
+  const good = all.filter((t) => leftBy(t) <= least + CLEARLY_LESS);
+  const taken = good[0] ?? tool;
+  return { tool: taken, others: good.filter((t) => t !== taken) };
+}
+
+const leftOf = (made: EdgeMade): number => ('missing' in made ? Infinity : lengthOf(made.left));
+
+const lengthOf = (left: readonly (readonly [number, number])[]): number =>
+  left.reduce((sum, [from, to]) => sum + to - from, 0);
+
+/** The first of several ways to stand on an edge that reaches all of it, else the one that leaves the least; else why the first has no room. */
 function firstThatFits(
   c: KindContext,
   tool: Tool,
@@ -89,12 +123,13 @@ function firstThatFits(
   ask: EdgeAsk,
 ): { made: EdgeMade; form: FormCut | null } {
   if ('missing' in cuts) return { made: cuts, form: null };
-  let own: { made: EdgeMade; form: FormCut | null } = { made: { missing: 'nothing fits.' }, form: null };
+  let best: { made: EdgeMade; form: FormCut | null } = { made: { missing: 'nothing fits.' }, form: null };
   for (const form of cuts) {
-    own = { made: makeEdge(c, tool, v, form, ask), form };
-    if (!('missing' in own.made)) break;
+    const made = makeEdge(c, tool, v, form, ask);
+    if (leftOf(made) < leftOf(best.made) - LEAST_SAID || best.form === null) best = { made, form };
+    if (leftOf(best.made) < LEAST_SAID) break;
   }
-  return own;
+  return best;
 }
 
 function askWay(parameters: Parameters, c: KindContext, mayRoll: boolean): EdgeAsk {
@@ -119,16 +154,22 @@ function askWay(parameters: Parameters, c: KindContext, mayRoll: boolean): EdgeA
   };
 }
 
+/** What it is of the tool that keeps it from an end. */
+const reasonOf = (c: KindContext, tool: Tool, { stop }: Extract<EdgeMade, { work: unknown }>): string =>
+  stop && stop.part !== 'cutting'
+    ? `: the ${partName(stop.part)} of ${tool.description} (⌀${c.say(stop.diameter)}) would stand in what rises there`
+    : '';
+
 /** What of an edge the cutter does not reach is said in numbers. */
 function staysSharp(c: KindContext, tool: Tool, v: EdgeView, made: EdgeMade): Remark[] {
   if ('missing' in made) return [];
-  const length = made.left.reduce((sum, [from, to]) => sum + to - from, 0);
+  const length = lengthOf(made.left);
   if (length < LEAST_SAID) return [];
   return [
     {
       rule: 'edge-left',
       severity: 'warning',
-      message: `${v.label}: ${tool.description} does not reach ${c.say(length)} of it in ${made.left.length === 1 ? 'one place' : `${made.left.length} places`}, in inside corners or before a wall: break that by hand, or take a smaller cutter.`,
+      message: `${v.label}: ${tool.description} does not reach ${c.say(length)} of it, ${made.left.length === 1 ? 'in one place' : `in ${made.left.length} places`} in inside corners or before a wall${reasonOf(c, tool, made)}. Break that by hand, or take a smaller or longer cutter.`,
       onSheet: `break by hand: ${v.label}, ${c.say(length)}`,
     },
   ];

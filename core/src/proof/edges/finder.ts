@@ -141,7 +141,7 @@ export function milledEdges(
         };
         for (const i of known.near(stretch, Math.max(r0, r1) + NEAR)) {
           const place = known.list[i];
-          const reach = place ? reachOver(stretch, place.at) : -Infinity;
+          const reach = place ? reachOver(stretch, place) : -Infinity;
           if (reach > (g.reach[i] ?? -Infinity)) [g.reach[i], g.lines[i]] = [reach, m.line];
         }
       }

@@ -1,7 +1,5 @@
 import { arcCorners, type ToolKindSpec, sizeFigure, wantedSize, widestStep } from './kind.ts';
-import type { Tool } from '../schema.ts';
-
-const radiusOf = (t: Tool): number => t.profileRadius ?? (t.diameter - t.tipDiameter) / 2;
+import { roundingRadius as radiusOf } from '../find.ts';
 
 /** Its flank is a hollow quarter circle between a pilot and its full diameter: it rounds an edge. */
 export const cornerRoundingCutter: ToolKindSpec = {
@@ -34,9 +32,12 @@ export const cornerRoundingCutter: ToolKindSpec = {
   bottoms: (_, h) => [h.entryZ - h.depth],
   touches: (_, h) => widestStep(h),
   usual: (n) => {
-    const d = wantedSize(n, [6, 8, 10, 12, 16]);
-    if (d === null) return null;
-    const radius = Math.round(2.5 * d) / 10;
+    const pilot = 6;
+    const wanted =
+      n.profileRadius === undefined ? wantedSize(n, [6, 8, 10, 12, 16]) : pilot + 2 * n.profileRadius;
+    if (wanted === null) return null;
+    const d = wanted;
+    const radius = n.profileRadius ?? Math.round(2.5 * d) / 10;
     return {
       diameter: d,
       sizeName: sizeFigure(d),

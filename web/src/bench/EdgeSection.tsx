@@ -1,0 +1,156 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { useId } from 'react';
+import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
+import type { EdgeView } from '@yellow-pin/core/operations/edge-view';
+import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import { cuttingMarks } from '../drawings/cutting-marks.ts';
+import { drawEdgeSection, EDGE_HEIGHT, EDGE_WIDTH } from '../drawings/edge-section.ts';
+import { silhouettePath } from '../drawings/tool-outline.ts';
+import { override } from '../job/store.ts';
+import { LengthField } from '../kit/LengthField.tsx';
+import { Quiet } from '../kit/Quiet.tsx';
+import { ink } from '../look/palette.ts';
+import { useDrag } from './use-drag.ts';
+
+interface Props {
+  row: Row;
+  view: EdgeView;
+  operation: PlannedOperation | null;
+  unit: LengthUnit;
+}
+
+/** What is typed beneath the section; the tip is dragged by the last of them that an operation has. */
+const IN_SECTION: readonly string[] = ['width', 'clearance'];
+
+/** The corner cut open, the cutter's flank on it as it stands in the last pass, and how far its tip goes below. */
+export function EdgeSection({ row, view, operation, unit }: Props) {
+  const id = useId();
+  const d = drawEdgeSection(view, operation);
+  const numbers = (operation?.parameters ?? []).filter((p) => p.editable && IN_SECTION.includes(p.key));
+  const handle = numbers.find((p) => p.key === 'clearance') ?? null;
+  const set = (key: string, v: number): void => {
+    if (operation) override(row.size.key, operation.key, key, v);
+  };
+  const onDrag = useDrag({
+    value: handle ? Number(handle.value) : null,
+    along: 'y',
+    scale: d.k,
+    step: unit === 'mm' ? 0.05 : 0.0254,
+    onChange: (v) => set('clearance', v),
+  });
+  const say = (mm: number): string => formatLength(mm, unit, unit === 'mm' ? 2 : 4);
+  return (
+    <Box width={`${EDGE_WIDTH}px`} data-testid="edge-section">
+      <svg
+        width={EDGE_WIDTH}
+        height={EDGE_HEIGHT}
+        role="img"
+        aria-label={`Section of ${view.label}${d.deep && operation ? `, ${operation.label}, tip ${say(d.deep.mm)} below the edge` : ''}`}
+      >
+        <defs>
+          <pattern
+            id={`${id}h`}
+            width="7"
+            height="7"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <line y2="7" stroke={ink('hatch')} />
+          </pattern>
+          <clipPath id={`${id}c`}>
+            <rect width={EDGE_WIDTH} height={EDGE_HEIGHT} />
+          </clipPath>
+        </defs>
+        <g clipPath={`url(#${id}c)`}>
+          <path d={d.metal} fill={`url(#${id}h)`} stroke={ink('ink')} strokeWidth="1.4" />
+          {d.floor !== null && (
+            <g>
+              <rect
+                x={EDGE_WIDTH - 90}
+                y={d.floor}
+                width="90"
+                height={Math.max(0, EDGE_HEIGHT - d.floor)}
+                fill={`url(#${id}h)`}
+              />
+              <path
+                d={`M${EDGE_WIDTH - 90} ${d.floor}H${EDGE_WIDTH}`}
+                stroke={ink('ink')}
+                strokeWidth="1.4"
+              />
+            </g>
+          )}
+          {operation && d.tool && (
+            <g transform={`translate(${d.tool.x},${d.tool.y})`} strokeLinejoin="round">
+              <path
+                d={silhouettePath(operation.tool, d.k)}
+                fill={ink('tool')}
+                fillOpacity="0.55"
+                stroke={ink('ink')}
+                strokeWidth="1.2"
+              />
+              <path
+                d={cuttingMarks(operation.tool, d.k)}
+                fill="none"
+                stroke={ink('ink')}
+                strokeOpacity="0.45"
+                strokeWidth="0.8"
+              />
+              <path
+                d={`M0 8V${-d.tool.y}`}
+                stroke={ink('quiet')}
+                strokeDasharray="9 3 2 3"
+                strokeWidth="0.7"
+              />
+            </g>
+          )}
+          <path d={d.wanted} fill="none" stroke={ink('ink')} strokeWidth="2" strokeDasharray="6 3" />
+        </g>
+        {d.deep && (
+          <g stroke={ink('ink')} strokeWidth="1" fill="none">
+            <path d={`M16 ${d.deep.from}V${d.deep.to}M12 ${d.deep.from}h8M12 ${d.deep.to}h8`} />
+            <text
+              x="22"
+              y={(d.deep.from + d.deep.to) / 2 + 4}
+              fontSize="12"
+              fill={ink('ink')}
+              stroke={ink('paper')}
+              strokeWidth="3"
+              paintOrder="stroke"
+              fontFamily="var(--yp-fonts-mono)"
+            >
+              {say(d.deep.mm)}
+            </text>
+          </g>
+        )}
+        {d.tool && (
+          <circle
+            cx={d.tool.x}
+            cy={d.tool.y}
+            r="5"
+            fill={ink('yellow')}
+            stroke={ink('ink')}
+            strokeWidth="1.3"
+            style={{ cursor: handle ? 'ns-resize' : 'default', touchAction: 'none' }}
+            {...onDrag}
+          >
+            <title>{handle ? `Drag to change: ${handle.label}` : 'tool tip'}</title>
+          </circle>
+        )}
+      </svg>
+      <Flex gap="4px 10px" wrap="wrap" paddingInlineStart="12px">
+        {numbers.map((p) => (
+          <Flex key={p.key} align="center" gap="5px" title={p.relation}>
+            <Quiet textStyle="small">{p.label}</Quiet>
+            <LengthField
+              value={Number(p.value)}
+              unit={unit}
+              label={`${p.label}, in section`}
+              width="66px"
+              onChange={(v) => set(p.key, v)}
+            />
+          </Flex>
+        ))}
+      </Flex>
+    </Box>
+  );
+}
