@@ -92,8 +92,13 @@ const isInCone = ({ z: tip, body }: WantedCone, rho: number, z: number): boolean
   rho <= body.radius && z >= tip + body.bottom(rho) - SLACK;
 
 /** Inside the corner that is to be cut off an edge: less far from it the deeper it lies. */
-function isOnEdge({ top, inset, slope, drop }: WantedEdge, piece: Segment[], p: Vec2, z: number): boolean {
-  const below = top - z;
+function isOnEdge(
+  { top, inset, slope, drop, behind }: WantedEdge,
+  piece: Segment[],
+  p: Vec2,
+  z: number,
+): boolean {
+  const below = behind ? z - top : top - z;
   if (below < -SLACK || below > drop + SLACK) return false;
   return Math.abs(besidePath(piece, p).off) <= Math.max(0, inset - Math.max(0, below) * slope) + SLACK;
 }

@@ -274,6 +274,14 @@ export const SHIPPED_METHODS: readonly Method[] = [
     operations: [{ kind: 'edge-mill' }],
   },
   {
+    // Of an edge that is corrected to be made from its other side.
+    id: 'edge-behind',
+    name: 'break from behind',
+    family: 'sharp-edge',
+    when: {},
+    operations: [{ kind: 'edge-behind' }],
+  },
+  {
     id: 'chamfer',
     name: 'chamfer with the flank',
     family: 'chamfer',

@@ -103,6 +103,8 @@ export interface WantedEdge {
   /** By how much less it is cut into it with each mm down, and how far down it goes. */
   slope: number;
   drop: number;
+  /** The face looks away from the tool: the corner is cut off from behind, above that level. */
+  behind?: true;
   /** Stretches along it that the cutter does not reach, in an inside corner or before a wall. */
   left: [number, number][];
 }

@@ -10,6 +10,7 @@ import { counterboreKind } from './counterbore/index.ts';
 import { countersinkKind } from './countersink/index.ts';
 import { dovetailMillKind } from './dovetail-mill/index.ts';
 import { drillKind } from './drill/index.ts';
+import { edgeBehindKind } from './edge-behind/index.ts';
 import { edgeMillKind } from './edge-mill/index.ts';
 import { edgeRoundKind } from './edge-round/index.ts';
 import { entryHoleKind } from './entry-hole/index.ts';
@@ -64,6 +65,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   outsideThreadMillKind,
   edgeMillKind,
   edgeRoundKind,
+  edgeBehindKind,
 ];
 
 /** The kind of that name; throws a RangeError for one that is not registered. */

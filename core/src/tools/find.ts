@@ -1,3 +1,4 @@
+import { toolKind } from './kinds/registry.ts';
 import type { ToolKind, Tool } from './schema.ts';
 
 /** Two sizes this near are the same size, mm: letter and number drills against their tables. */
@@ -113,7 +114,7 @@ const leadRank = (t: Tool, n: ToolNeed): number =>
 
 /** A tool that is looked for, as the trade says it: kind, size, angle or thread. */
 export function toolInWords(n: ToolNeed, say: (mm: number) => string): string {
-  const name = n.kind.replace('-', ' ');
+  const name = toolKind(n.kind).label;
   if (n.thread)
     return `${n.thread.hand === 'left' ? 'left-hand ' : ''}${n.thread.style ?? ''} tap ${n.thread.designation}`
       .replace(/\s+/g, ' ')

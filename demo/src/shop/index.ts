@@ -50,6 +50,7 @@ const MAGAZINE: readonly string[] = [
   ...['tap-M8x1.25-plug-cutting-right', 'tap-M8x1.25-bottoming-cutting-right'],
   ...['tap-M5x0.8-plug-cutting-right', 'tap-1_4-20_UNC-spiral-point-cutting-right'],
   ...['mill-6', 'mill-10', 'mill-20', 'chamfer-mill-10-90', 'drill-8.4'],
+  ...['chamfer-mill-6-90', 'corner-rounding-cutter-R3'],
 ];
 
 /** Numbers of the magazine for what stands in it; null for what lies in the drawer. */

@@ -12,7 +12,7 @@ import { toolInWords } from '@yellow-pin/core/tools/find';
 import { formatLength } from '@yellow-pin/core/units/length';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { CorrectionBar } from '../corrections/CorrectionBar.tsx';
-import { BreakEdges } from './EdgeWish.tsx';
+import { BreakEdges, EdgeWish } from './EdgeWish.tsx';
 import { EdgeSection } from './EdgeSection.tsx';
 import { GroovePlan } from './GroovePlan.tsx';
 import { FeatureDrawing } from '../drawings/FeatureDrawing.tsx';
@@ -106,9 +106,13 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
             {r.message}
           </Remark>
         ))}
-        {row.madeBy.map((m) => (
-          <Quiet key={m.label} as="p" role="note">
-            {m.label}: {m.what}.
+        {[...new Set(row.madeBy.map((m) => m.what))].map((what) => (
+          <Quiet key={what} as="p" role="note">
+            {row.madeBy
+              .filter((m) => m.what === what)
+              .map((m) => m.label)
+              .join(', ')}
+            : {what}.
           </Quiet>
         ))}
         {row.guesses.length > 0 && <Guesses row={row} />}
@@ -167,9 +171,10 @@ function WaysOn({ row }: { row: Row }) {
   const isLeftOut = plan.sizes[row.size.key]?.leftOut !== undefined;
   // What prepared stock has already is made where a method is chosen for it.
   const [way] = row.state === 'optional' ? row.methods : [];
+  const isEdge = row.size.features.some((f) => familyOf(f).isBrokenOnWish);
   return (
     <Flex gap="6px" wrap="wrap" align="center" marginTop="6px">
-      {way && row.size.features.some((f) => familyOf(f).isBrokenOnWish) ? (
+      {way && isEdge ? (
         <BreakEdges row={row} />
       ) : way ? (
         <Button size="2xs" onClick={() => decide(row.size.key, { method: way.id })}>
@@ -178,6 +183,7 @@ function WaysOn({ row }: { row: Row }) {
       ) : (
         <MethodChoice row={row} />
       )}
+      {isEdge && row.state !== 'optional' && <EdgeWish />}
       {(row.method ?? plan.sizes[row.size.key]?.operations) && (
         <Button size="2xs" variant="outline" onClick={() => setChanging(true)}>
           Operations …

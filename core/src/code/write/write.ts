@@ -2,6 +2,7 @@ import { first as firstOf } from '../../lists.ts';
 import { formatLength } from '../../units/length.ts';
 import type { MotionOperation, MotionProgram, MotionWork } from '../../motion/program.ts';
 import type { FeedRole } from '../../motion/work.ts';
+import { toolKind } from '../../tools/kinds/registry.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import { calledLevels } from './level-subprograms.ts';
@@ -202,7 +203,7 @@ export function describeTool(tool: Tool, units: 'mm' | 'inch'): string {
     return `tap ${tool.thread.designation} ${tool.thread.hand === 'left' ? 'left ' : ''}${tool.thread.lead.replace('-', ' ')}${tool.thread.style === 'forming' ? ' forming' : ''}`;
   const angle = tool.pointAngleDeg !== undefined ? ` ${tool.pointAngleDeg}°` : '';
   const long = /\blong\b/i.test(tool.description) ? ' long' : '';
-  return `${tool.kind.replace('-', ' ')} ${sizeInWords(tool, units)}${angle}${long}`;
+  return `${toolKind(tool.kind).label} ${sizeInWords(tool, units)}${angle}${long}`;
 }
 
 /** `⌀8.5`; for a size that is named otherwise (`#7`, `F`, `1/4`) the name and the measure. */

@@ -27,6 +27,8 @@ export function arcShare(s: Segment, cutter: number, side: CutSide): number {
   const isOutside = side !== 'both' && (side === 'left') === s.turn > 0;
   if (!isOutside) return insideShare(2 * s.radius + cutter, cutter);
   const work = 2 * s.radius - cutter;
+  // Round a corner nothing is cut.
+  if (Math.abs(work) < 1e-6) return 1;
   return work > 0 ? Math.min(MOST_SHARE, outsideShare(work, cutter)) : MOST_SHARE;
 }
 

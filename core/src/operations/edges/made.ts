@@ -7,6 +7,7 @@ import { placesAlong, reachOver, shortStretches, type Stretch } from '../../moti
 import { stretchesOf } from '../../motion/stretches.ts';
 import type { Pass, WantedEdge, Work } from '../../motion/work.ts';
 import type { Hit } from '../../space/space.ts';
+import type { Disc } from '../../tools/profile.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { hitInWords } from '../choose-tool.ts';
 import type { EdgeView } from '../edge-view.ts';
@@ -48,6 +49,8 @@ export interface FormCut {
   slope: number;
   /** How deep below a round rim its tip goes where the cutter comes straight down on it, mm, or why it cannot; null: it is always led round. */
   straight: ((rim: number) => number | string) | null;
+  /** What of the cutter is beside the part while it cuts, where that is not all of it: the head behind an edge is not. */
+  discs?: readonly Disc[];
 }
 
 /** What is asked of the way along an edge. */
@@ -75,8 +78,15 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
   const contact = last(form.contacts);
   const { shape } = v;
   const tip = shape.top - contact.deep;
-  const own: OnEdge = { top: shape.top, tip, inset: form.inset, slope: form.slope };
-  const discs = c.discs(tool);
+  const own: OnEdge = {
+    top: shape.top,
+    tip,
+    inset: form.inset,
+    slope: form.slope,
+    isBehind: shape.isBehind,
+  };
+  const whole = c.discs(tool);
+  const discs = form.discs ?? whole;
   const r = Math.max(c.space.setup.top, v.entryZ, v.metalZ) + c.setup.retract;
   const wanted: WantedEdge = {
     path: [...shape.path],
@@ -86,6 +96,7 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     slope: form.slope,
     drop: form.drop,
     left: [],
+    ...(shape.isBehind ? { behind: true as const } : {}),
     feature: v.feature.id,
     ...('holeId' in v.feature && v.feature.holeId !== undefined ? { hole: v.feature.holeId } : {}),
   };
@@ -135,6 +146,10 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
   if (hit) return { missing: hitInWords(c, tool, hit) };
   const leads = shape.closed ? [leadAt(way, 'from'), leadAt(way, 'to')] : [openLead('from'), openLead('to')];
   const [on, off] = [first(leads), last(leads)];
+  if (shape.isBehind && [on, off].some((l) => l.kind === 'along'))
+    return {
+      missing: `there is no room beside it for the head of ${tool.description} to come down and go up.`,
+    };
   const passes = form.contacts.map((p): Pass =>
     alongEdge({
       way,
@@ -154,9 +169,9 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     if (met) return { missing: hitInWords(c, tool, met) };
   }
   const left = leftOver(wanted, stretchesOf({ ...work, motion: lastPass(passes) }, SAGITTA), contact, tip);
-  const whole = shape.path.reduce((sum, s) => sum + segmentLength(s), 0);
+  const length = shape.path.reduce((sum, s) => sum + segmentLength(s), 0);
   const stays = left.reduce((sum, [from, to]) => sum + to - from, 0);
-  if (stays > whole - LEAST_CUT)
+  if (stays > length - LEAST_CUT)
     return {
       missing: `it would not be cut anywhere along it${stop ? `: ${hitInWords(c, tool, stop)}` : '.'}`,
     };
@@ -227,7 +242,7 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
       const at: Vec3 = [p[0], p[1], tip];
       const on: Vec3 = [s[end][0], s[end][1], tip];
       // Clear of the edge as well: it comes straight down there.
-      const isFree = !c.space.partAlong(discs, at, at, CLEAR) && !meetsPart(c.space, discs, [at, on], own);
+      const isFree = !c.space.partAlong(whole, at, at, CLEAR) && !meetsPart(c.space, discs, [at, on], own);
       if (isFree && !c.space.holdingAlong(discs, at, on)) return lead;
     }
     return { kind: 'along' };
@@ -237,7 +252,7 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     if ('missing' in way) return { kind: 'along' };
     const p = leadPlace(way, end, { kind: 'past' }, side);
     const at: Vec3 = [p[0], p[1], tip];
-    return !c.space.partAlong(discs, at, at, 0) ? { kind: 'past' } : leadAt(way, end);
+    return !c.space.partAlong(whole, at, at, 0) ? { kind: 'past' } : leadAt(way, end);
   }
 }
 

@@ -26,6 +26,8 @@ export interface EdgeForm {
   show?(parameters: Parameters, tool: Tool, view: EdgeView, form: FormCut): void;
   /** Whether outside corners may be gone round. */
   mayRoll: boolean;
+  /** What the operator must know of the tool that is taken. */
+  remarks?(tool: Tool, form: FormCut): Remark[];
 }
 
 /** The cutter that does, and the ways in which one may stand on an edge, best first; or why it cannot. */
@@ -87,7 +89,11 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
     },
     work: own.flatMap((o) => ('work' in o.made ? [o.made.work] : [])),
     parameters: parameters.list,
-    remarks: [...numbers.remarks, ...own.flatMap((o) => staysSharp(c, tool, o.v, o.made))],
+    remarks: [
+      ...numbers.remarks,
+      ...(shown ? (form.remarks?.(tool, shown) ?? []) : []),
+      ...own.flatMap((o) => staysSharp(c, tool, o.v, o.made)),
+    ],
     alternatives: [tool, ...others].map((t) => t.id),
   };
 }

@@ -14,11 +14,13 @@ export interface OnEdge {
   /** How far it cuts into the face above, and by how much less with each mm down: that metal is to go. */
   inset: number;
   slope: number;
+  /** It is cut off from behind: that metal lies above the edge. */
+  isBehind: boolean;
 }
 
 /** How far a disc of a cutter stands in what is to be cut off, mm. */
-function within(d: Disc, { top, tip, inset, slope }: OnEdge): number {
-  const below = top - tip - d.z;
+function within(d: Disc, { top, tip, inset, slope, isBehind }: OnEdge): number {
+  const below = (isBehind ? -1 : 1) * (top - tip - d.z);
   return below < -1e-6 ? 0 : Math.max(0, inset - below * slope);
 }
 

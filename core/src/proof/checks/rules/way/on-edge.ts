@@ -1,3 +1,4 @@
+import { discsAbove } from '../../../../operations/grooves/fit.ts';
 import type { Tool } from '../../../../tools/schema.ts';
 import type { SeenEdge } from '../../../edges/finder.ts';
 import { BESIDE_WALL, type Known, type WayState } from './state.ts';
@@ -8,11 +9,14 @@ const SLACK = 0.02;
 /** A cutter on wanted edges: what it is to cut of their corners is left out, and the rest of it is clear of the part. */
 export function onEdge(s: WayState, chord: Known, tool: Tool, edges: readonly SeenEdge[]): void {
   const tip = Math.min(chord.from[2], chord.to[2]);
-  for (const d of s.c.discs(tool)) {
+  const behind = edges.find(({ edge }) => edge.behind);
+  // Behind an edge the part lies over the head, which is judged by the metal; what is above it is beside the part.
+  const discs = behind ? discsAbove(s.c.outline(tool), behind.edge.top - tip) : s.c.discs(tool);
+  for (const d of discs) {
     const within = Math.max(
       0,
-      ...edges.map(({ edge: { top, inset, slope } }) => {
-        const below = top - tip - d.z;
+      ...edges.map(({ edge: { top, inset, slope, behind: isBehind } }) => {
+        const below = (isBehind ? -1 : 1) * (top - tip - d.z);
         return below < -1e-6 || inset === 0 ? 0 : inset - below * slope + SLACK;
       }),
     );
