@@ -63,7 +63,10 @@ const changed =
     expect(change(block)).not.toBe(block);
     return program.replace(block, change(block));
   };
-const rules = (edit: (t: string) => string): string[] => [...new Set(errors(proved(trial, edit).checks))];
+/** Errors that the text itself shows, without taking the metal off. */
+const rules = (edit: (t: string) => string): string[] => [
+  ...new Set(errors(proveText(trial.input, trial.setups[0]!, edit(trial.texts[0]!)).checks)),
+];
 /** All Z words below the part's top, moved. */
 const deeper =
   (by: number) =>

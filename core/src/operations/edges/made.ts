@@ -15,7 +15,7 @@ import type { KindContext } from '../kind.ts';
 import { stretches } from '../grooves/reach.ts';
 import { endOf, type Meets } from './ends.ts';
 import type { Contact } from './flank.ts';
-import { meetsPart, type OnEdge } from './room.ts';
+import { discsOnEdge, meetsPart, type OnEdge } from './room.ts';
 import { hasInsideCorners, wayBeside, withEnds } from './way.ts';
 
 /** Radii of the quarter circle onto an edge that are tried, of the cutter's at the edge; and no less than that, mm. */
@@ -35,6 +35,8 @@ const PAST = 0.5;
 const AHEAD = 0.3;
 /** A place is reached where it is cut to within that of what is wanted, mm. */
 export const REACHED = 0.008;
+/** Rims of no larger radius are cut straight down where the cutter is wide enough: nothing is quicker, mm. */
+const MOST_STRAIGHT = 5;
 /** The wide part of a hole's rim is not led round on less than that: the cutter comes straight down, mm. */
 const LEAST_ORBIT = 0.3;
 
@@ -85,7 +87,7 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     slope: form.slope,
     isBehind: shape.isBehind,
   };
-  const whole = c.discs(tool);
+  const whole = discsOnEdge(c.outline(tool), contact.deep);
   const discs = form.discs ?? whole;
   const r = Math.max(c.space.setup.top, v.entryZ, v.metalZ) + c.setup.retract;
   const wanted: WantedEdge = {
@@ -108,7 +110,10 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     entryZ: v.entryZ,
     metalZ: v.metalZ,
   };
-  if (v.rim !== null && v.rim - contact.offset < LEAST_ORBIT) return straightDown(v.rim);
+  if (v.rim !== null && (v.rim <= MOST_STRAIGHT || v.rim - contact.offset < LEAST_ORBIT)) {
+    const down = straightDown(v.rim);
+    if (!('missing' in down) || v.rim - contact.offset < LEAST_ORBIT) return down;
+  }
   const isRolled = ask.isRolled && form.inset > 0 && shape.lean < 0.5;
   const beside = wayBeside(shape, contact.offset, { isClimb: ask.isClimb, isRolled });
   if (!beside)

@@ -15,6 +15,8 @@ export const EDGE_CHOICES = {
 } as const;
 /** Of the feed, on a way down along an edge. */
 const RAMP_SHARE = 0.7;
+/** Straight down it is fed at this share of what it may sideways. */
+const PLUNGE_SHARE = 0.4;
 /** What stays of an edge is not said where it is shorter, mm. */
 const LEAST_SAID = 0.05;
 
@@ -77,7 +79,8 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
   const own = c.edges.map((v) => ({ v, ...made(tool, v) }));
   const shown = made(tool, view).form;
   if (shown) form.show?.(parameters, tool, view, shown);
-  const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut);
+  const isStraight = own.some(({ made: m }) => 'work' in m && m.work.motion.kind === 'cycle');
+  const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut, isStraight ? PLUNGE_SHARE : 1);
   return {
     tool,
     speed: numbers.speed,

@@ -1,10 +1,30 @@
 import type { Vec2 } from '../../geometry/path.ts';
 import type { Vec3 } from '../../geometry/vec.ts';
 import type { Hit, Space } from '../../space/space.ts';
-import type { Disc } from '../../tools/profile.ts';
+import { TOUCH } from '../../space/space.ts';
+import { discsOf, radiusAt, type Disc, type ProfilePoint } from '../../tools/profile.ts';
 
 /** Edges that a cutter runs along are touched, and chords of round walls lie inside them, mm. */
 const BESIDE = -0.03;
+
+/** Between its tip and an edge's level a flank is looked at in so many steps: as it is there decides where it must stop. */
+const STEPS = 8;
+
+/** A cutter's outline as discs, with those on its flank up to just below a level `deep` above its tip, mm. */
+export function discsOnEdge(outline: readonly ProfilePoint[], deep: number): Disc[] {
+  const flank = Array.from({ length: STEPS }, (_, i): Disc => {
+    const z = Math.max(0, (deep - TOUCH - 1e-3) * (1 - i / STEPS));
+    return { z, r: radiusAt(outline, z), part: 'cutting' };
+  });
+  let widest = -1;
+  return [...discsOf(outline), ...flank]
+    .sort((a, b) => a.z - b.z || b.r - a.r)
+    .filter((d) => {
+      if (d.r <= widest + 1e-9) return false;
+      widest = d.r;
+      return true;
+    });
+}
 
 /** A cutter on an edge: its tip's level and what it takes of the corner. mm. */
 export interface OnEdge {

@@ -1,3 +1,4 @@
+import { discsOnEdge } from '../../../../operations/edges/room.ts';
 import { discsAbove } from '../../../../operations/grooves/fit.ts';
 import type { Tool } from '../../../../tools/schema.ts';
 import type { SeenEdge } from '../../../edges/finder.ts';
@@ -11,7 +12,13 @@ export function onEdge(s: WayState, chord: Known, tool: Tool, edges: readonly Se
   const tip = Math.min(chord.from[2], chord.to[2]);
   const behind = edges.find(({ edge }) => edge.behind);
   // Behind an edge the part lies over the head, which is judged by the metal; what is above it is beside the part.
-  const discs = behind ? discsAbove(s.c.outline(tool), behind.edge.top - tip) : s.c.discs(tool);
+  const outline = s.c.outline(tool);
+  const deep = Math.max(0, ...edges.map(({ edge }) => edge.top - tip));
+  const discs = behind
+    ? discsAbove(outline, behind.edge.top - tip)
+    : deep > 0
+      ? discsOnEdge(outline, deep)
+      : s.c.discs(tool);
   for (const d of discs) {
     const within = Math.max(
       0,
