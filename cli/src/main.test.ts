@@ -187,8 +187,8 @@ describe('program, prove and expand', () => {
     const unknown = await run('program', PART, '--out', out, '--method', '6=by hand');
     expect(unknown).toMatchObject({ code: 2 });
     expect(unknown.err).toContain('use one of drill and tap');
-    const nowhere = await run('program', PART, '--out', out, '--method', 'Q=drill');
-    expect(nowhere.err).toContain('is tagged Q; there are A, B, C');
+    const nowhere = await run('program', PART, '--out', out, '--method', 'ZZ=drill');
+    expect(nowhere.err).toContain('is tagged ZZ; there are A, B, C');
   });
 
   it('finishes a drawing out of a sawn block from both sides, and refuses a block that is none', async () => {

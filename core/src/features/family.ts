@@ -18,6 +18,7 @@ import type { HoleFeature } from './hole/schema.ts';
 import type { OutlineFeature } from './outline/schema.ts';
 import type { PocketFeature } from './pocket/schema.ts';
 import type { RoundedEdgeFeature } from './rounded-edge/schema.ts';
+import type { RisingEdgeFeature } from './rising-edge/schema.ts';
 import type { SharpEdgeFeature } from './sharp-edge/schema.ts';
 import type { SlotFeature } from './slot/schema.ts';
 import type { StepFeature } from './step/schema.ts';
@@ -37,6 +38,7 @@ export type Feature =
   | ChamferFeature
   | RoundedEdgeFeature
   | SharpEdgeFeature
+  | RisingEdgeFeature
   | BossFeature
   | FaceFeature
   | OutlineFeature

@@ -13,6 +13,7 @@ import { holeFamily } from './hole/recognise.ts';
 import { outlineFamily } from './outline/index.ts';
 import { pocketFamily } from './pocket/index.ts';
 import { roundedEdgeFamily } from './rounded-edge/index.ts';
+import { risingEdgeFamily } from './rising-edge/index.ts';
 import { sharpEdgeFamily } from './sharp-edge/index.ts';
 import { slotFamily } from './slot/index.ts';
 import { stepFamily } from './step/index.ts';
@@ -38,6 +39,7 @@ export const FAMILIES: readonly AnyFamily[] = [
   outlineFamily,
   faceFamily,
   stepFamily,
+  risingEdgeFamily,
 ];
 
 const BY_NAME = new Map(FAMILIES.map((f) => [f.family, f]));

@@ -10,6 +10,7 @@ import { holeSchema } from './hole/schema.ts';
 import { outlineSchema } from './outline/schema.ts';
 import { pocketSchema } from './pocket/schema.ts';
 import { roundedEdgeSchema } from './rounded-edge/schema.ts';
+import { risingEdgeSchema } from './rising-edge/schema.ts';
 import { sharpEdgeSchema } from './sharp-edge/schema.ts';
 import { slotSchema } from './slot/schema.ts';
 import { stepSchema } from './step/schema.ts';
@@ -34,4 +35,5 @@ export const featureSchema = z.discriminatedUnion('family', [
   outlineSchema,
   stepSchema,
   pocketSchema,
+  risingEdgeSchema,
 ]);

@@ -10,6 +10,8 @@ import type { Telling } from './findings.ts';
 const PLUNGE_DEPTH = 0.2;
 /** Of a full-width ramp's wedge: less metal than this on a falling way is none to speak of. */
 const RAMP_SHARE = 0.25;
+/** Cross-section of what is taken, of the square of the cutter's diameter. */
+const LITTLE = 0.02;
 /** Rounding of the code may make a ramp this much steeper, and a short one fall so much more, mm. */
 const STEEP = 1.05;
 const ROUNDED = 0.0011;
@@ -58,6 +60,8 @@ export function overload(
     };
   }
   if (fall > 1e-4) {
+    // So little is taken by a side that goes along an edge, not by a face that goes into metal.
+    if (took < LITTLE * diameter * diameter * way) return null;
     const angle = (Math.atan(fall / way) * 180) / Math.PI;
     const least = (Math.atan(Math.max(0, fall - ROUNDED) / way) * 180) / Math.PI;
     if (least <= limit * STEEP || took < (RAMP_SHARE * diameter * way * fall) / 2 || kind.cutsThreads)

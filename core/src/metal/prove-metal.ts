@@ -74,6 +74,7 @@ export function* proveMetal(input: ProveMetalInput): Generator<MetalProgress, Me
       wantedCones(setup, bodiesOf),
       program.bosses,
       wantedEdges(setup),
+      setup.operations.flatMap((o) => o.work.flatMap((w) => w.rises ?? [])),
     );
     const probes = points
       ? new WallProbes(points, setup.frame.frame, input.tolerance, (x, y, z) => wanted.at(x, y, z))

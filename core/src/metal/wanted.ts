@@ -6,7 +6,8 @@ import type { Row } from '../job/row.ts';
 import type { SeenBoss } from '../proof/threads/bosses.ts';
 import { besidePath, extendedPath } from '../geometry/parallel.ts';
 import { segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
-import type { WantedEdge } from '../motion/work.ts';
+import { along, dot, sub, type Vec3 } from '../geometry/vec.ts';
+import type { WantedEdge, WantedRise } from '../motion/work.ts';
 import type { Thread } from '../threads/thread.ts';
 import { PIPE_TAPER, threadSizes } from '../threads/shape.ts';
 import { firstTooth } from '../tools/kinds/thread-mill.ts';
@@ -30,6 +31,8 @@ export class WantedCuts {
 
   private readonly bosses = new PlaceList<WantedBoss>(CELL);
 
+  private readonly rises = new PlaceList<RiseStretch>(CELL);
+
   private readonly edges = new PlaceList<{ edge: WantedEdge; piece: Segment[] }>(CELL);
 
   constructor(
@@ -37,7 +40,20 @@ export class WantedCuts {
     cones: readonly WantedCone[] = [],
     bosses: readonly SeenBoss[] = [],
     edges: readonly WantedEdge[] = [],
+    rises: readonly WantedRise[] = [],
   ) {
+    for (const rise of rises)
+      rise.run.forEach((p, i) => {
+        const q = rise.run[i + 1];
+        if (!q) return;
+        const r = rise.width + rise.hollow + SLACK;
+        this.rises.add({ rise, from: p, to: q }, [
+          Math.min(p.at[0], q.at[0]) - r,
+          Math.min(p.at[1], q.at[1]) - r,
+          Math.max(p.at[0], q.at[0]) + r,
+          Math.max(p.at[1], q.at[1]) + r,
+        ]);
+      });
     for (const e of edges.filter((w) => w.inset > 0))
       for (const [i, s] of e.path.entries()) {
         // An open run is left past its end: what falls away there, such as a chamfer, is cut as far as the flank reaches.
@@ -74,6 +90,7 @@ export class WantedCuts {
       this.grid.at(x, y).some((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z)) ||
       this.cones.at(x, y).some((c) => isInCone(c, Math.hypot(x - c.x, y - c.y), z)) ||
       this.bosses.at(x, y).some((b) => isInBoss(b, Math.hypot(x - b.x, y - b.y), z)) ||
+      this.rises.at(x, y).some((r) => isOnRise(r, [x, y, z])) ||
       this.edges.at(x, y).some(({ edge, piece }) => isOnEdge(edge, piece, [x, y], z))
     );
   }
@@ -91,6 +108,24 @@ export interface WantedCone {
 const isInCone = ({ z: tip, body }: WantedCone, rho: number, z: number): boolean =>
   rho <= body.radius && z >= tip + body.bottom(rho) - SLACK;
 
+/** Two neighbouring points of an edge that rises and falls. */
+interface RiseStretch {
+  rise: WantedRise;
+  from: WantedRise['run'][number];
+  to: WantedRise['run'][number];
+}
+
+/** Inside the corner that a ball is to cut off between two points of an edge: no farther into both faces together than its hollow reaches. */
+function isOnRise({ rise: { width, hollow }, from, to }: RiseStretch, p: Vec3): boolean {
+  const d = sub(to.at, from.at);
+  const l2 = dot(d, d);
+  const t = l2 < 1e-18 ? 0 : dot(sub(p, from.at), d) / l2;
+  if (t < -0.1 || t > 1.1) return false;
+  const off = sub(p, along(from.at, d, t));
+  const [below, inside] = [-dot(off, from.up), -dot(off, from.out)];
+  return below + inside <= width + Math.SQRT2 * hollow + SLACK && Math.max(below, inside) <= width + SLACK;
+}
+
 /** Inside the corner that is to be cut off an edge: less far from it the deeper it lies. */
 function isOnEdge(
   { top, inset, slope, drop, behind }: WantedEdge,
@@ -100,7 +135,10 @@ function isOnEdge(
 ): boolean {
   const below = behind ? z - top : top - z;
   if (below < -SLACK || below > drop + SLACK) return false;
-  return Math.abs(besidePath(piece, p).off) <= Math.max(0, inset - Math.max(0, below) * slope) + SLACK;
+  // Inside the edge as far as the flank, and outside it what a wall that leans has there.
+  const { off } = besidePath(piece, p);
+  const flank = inset - Math.max(0, below) * slope;
+  return off >= 0 ? off <= Math.max(0, flank) + SLACK : -off <= drop && off <= flank + SLACK;
 }
 
 /** The band that a thread takes of a boss: from its root to its wall. */

@@ -23,6 +23,8 @@ export function whyNotEdge({ when }: Method, { edge, materialId }: EdgeSubject):
 export function edgeLeft({ operations, family }: Method, s: EdgeSubject): string | null {
   if (family !== s.family) return 'it is for something else';
   const makes = operations.flatMap((o) => operationKind(o.kind).makesEdges ?? []);
-  const { isBehind, profile } = s.edge.shape;
-  return makes.includes(isBehind ? 'behind' : profile.kind) ? null : 'none of its operations makes it';
+  const { isBehind, profile, rise } = s.edge.shape;
+  return makes.includes(rise ? 'rising' : isBehind ? 'behind' : profile.kind)
+    ? null
+    : 'none of its operations makes it';
 }

@@ -32,6 +32,7 @@ export const FAMILY_WORDS = {
   chamfer: 'chamfers',
   'rounded-edge': 'rounded edges',
   'sharp-edge': 'sharp edges',
+  'rising-edge': 'edges that rise and fall',
 } as const;
 export type MethodFamily = keyof typeof FAMILY_WORDS;
 export const METHOD_FAMILIES = Object.keys(FAMILY_WORDS) as [MethodFamily, ...MethodFamily[]];
@@ -42,7 +43,12 @@ export type AreaFamily = (typeof AREA_FAMILIES)[number];
 export const isAreaFamily = (f: string): f is AreaFamily => AREA_FAMILIES.some((a) => a === f);
 
 /** Families that a method makes as edges. */
-const EDGE_FAMILIES = ['chamfer', 'rounded-edge', 'sharp-edge'] as const satisfies readonly MethodFamily[];
+const EDGE_FAMILIES = [
+  'chamfer',
+  'rounded-edge',
+  'sharp-edge',
+  'rising-edge',
+] as const satisfies readonly MethodFamily[];
 export type EdgeFamily = (typeof EDGE_FAMILIES)[number];
 export const isEdgeFamily = (f: string): f is EdgeFamily => EDGE_FAMILIES.some((e) => e === f);
 

@@ -274,6 +274,13 @@ export const SHIPPED_METHODS: readonly Method[] = [
     operations: [{ kind: 'edge-mill' }],
   },
   {
+    id: 'edge-follow',
+    name: 'follow with a ball',
+    family: 'rising-edge',
+    when: {},
+    operations: [{ kind: 'edge-follow' }],
+  },
+  {
     // Of an edge that is corrected to be made from its other side.
     id: 'edge-behind',
     name: 'break from behind',

@@ -109,6 +109,16 @@ export interface WantedEdge {
   left: [number, number][];
 }
 
+/** An edge that rises and falls and is broken by a ball: a cut that is meant. Program coordinates, mm. */
+export interface WantedRise {
+  feature: string;
+  /** Its points, and the normals of the face above and of the wall there. */
+  run: readonly { at: Vec3; up: Vec3; out: Vec3 }[];
+  /** Width of the break on each of its faces, and how much deeper than a flat the ball cuts it. */
+  width: number;
+  hollow: number;
+}
+
 /** What an operation does at one feature. Program coordinates, mm. */
 export interface Work {
   /** Id of the feature, and its tag and number. */
@@ -126,6 +136,7 @@ export interface Work {
   metalZ: number;
   wanted?: WantedRim[];
   edges?: WantedEdge[];
+  rises?: WantedRise[];
   motion: HoleCycle | PathMotion;
 }
 

@@ -32,7 +32,12 @@ export function viewEdge(feature: Feature, label: string, frame: Frame): EdgeVie
   const shape = familyOf(feature).edge?.(feature, frame) ?? null;
   if (!shape) return null;
   const [piece] = shape.path;
-  const isRim = shape.closed && shape.side === 'inside' && shape.path.length === 1 && piece?.kind === 'arc';
+  const isRim =
+    !shape.rise &&
+    shape.closed &&
+    shape.side === 'inside' &&
+    shape.path.length === 1 &&
+    piece?.kind === 'arc';
   return {
     feature,
     label,

@@ -160,8 +160,8 @@ export interface OperationKind {
   makes?: readonly GroovePart[];
   /** Which areas it makes, by where their walls stand. */
   makesAreas?: readonly AreaShape['side'][];
-  /** Which edges it makes, by what they are in the model; `behind`: those that look away from the tool. */
-  makesEdges?: readonly (EdgeProfile['kind'] | 'behind')[];
+  /** Which edges it makes, by what they are in the model; `behind`: those that look away from the tool; `rising`: those that are not level. */
+  makesEdges?: readonly (EdgeProfile['kind'] | 'behind' | 'rising')[];
   /** It makes the chamfer at a hole's entry that the model has, where nothing else is asked of it. */
   breaksRims?: boolean;
   /** Numbers that a method may give it: key and what it is called. */

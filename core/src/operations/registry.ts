@@ -11,6 +11,7 @@ import { countersinkKind } from './countersink/index.ts';
 import { dovetailMillKind } from './dovetail-mill/index.ts';
 import { drillKind } from './drill/index.ts';
 import { edgeBehindKind } from './edge-behind/index.ts';
+import { edgeFollowKind } from './edge-follow/index.ts';
 import { edgeMillKind } from './edge-mill/index.ts';
 import { edgeRoundKind } from './edge-round/index.ts';
 import { entryHoleKind } from './entry-hole/index.ts';
@@ -66,6 +67,7 @@ export const OPERATION_KINDS: readonly OperationKind[] = [
   edgeMillKind,
   edgeRoundKind,
   edgeBehindKind,
+  edgeFollowKind,
 ];
 
 /** The kind of that name; throws a RangeError for one that is not registered. */

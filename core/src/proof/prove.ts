@@ -18,6 +18,7 @@ import { isKnown } from './chords.ts';
 import { foldFloods } from './floods.ts';
 import { AreaFinder, milledAreas, seenAreas } from './areas/finder.ts';
 import { EdgeFinder, milledEdges, seenEdges } from './edges/finder.ts';
+import { milledRises, RiseFinder } from './edges/rises.ts';
 import { entryHoles } from './entry-holes.ts';
 import { GrooveFinder, milledGrooves, seenGrooves } from './grooves/finder.ts';
 import { HoleFinder, milledHoles, type MilledHole } from './milled.ts';
@@ -62,10 +63,11 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
   const holes = seenHoles(job, setup, say);
   const made = madeHoles(read, holes, setup, toolOf);
+  const rises = new RiseFinder(setup);
   const edges = new EdgeFinder(seenEdges(setup), (t) => input.outline(t));
   const finder = new HoleFinder(holes);
   const bosses = seenBosses(job, setup);
-  const milled = milledHoles(withoutEdges(read, edges, toolOf), finder, toolOf);
+  const milled = milledHoles(withoutEdges(read, { edges, rises }, toolOf), finder, toolOf);
   const grooves = new GrooveFinder(seenGrooves(job, setup), (t) => input.outline(t));
   const areas = new AreaFinder(seenAreas(job, setup), input.space);
   const words = new Words(job.machine, units);
@@ -90,6 +92,8 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     ),
     edges,
     milledEdges: milledEdges(read, edges, toolOf),
+    rises,
+    milledRises: milledRises(read, rises, toolOf),
     bosses,
     milledBosses: milledBosses(read, bosses, toolOf),
     toolOf,
@@ -115,15 +119,15 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
 /** What was read without what goes along wanted edges: a hole's rim is judged as an edge then. */
 const withoutEdges = (
   read: ReadProgram,
-  edges: EdgeFinder,
+  { edges, rises }: { edges: EdgeFinder; rises: RiseFinder },
   toolOf: (n: number) => Tool | null,
 ): Pick<ReadProgram, 'motions'> =>
-  edges.edges.length === 0
+  edges.edges.length + rises.rises.length === 0
     ? read
     : {
         motions: read.motions.filter((m) => {
           const tool = toolOf(m.tool);
-          return !tool || !isKnown(m) || !edges.isOn(m, tool);
+          return !tool || !isKnown(m) || !(edges.isOn(m, tool) || rises.by(m, tool).length > 0);
         }),
       };
 

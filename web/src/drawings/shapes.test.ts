@@ -158,6 +158,20 @@ const ONE: { [N in Exclude<FamilyName, 'hole'>]: Extract<Shaped, { family: N }> 
   chamfer: { ...base, ...edge, family: 'chamfer', kind: 'straight', width: 1.5, angle: 30 },
   'rounded-edge': { ...base, ...edge, family: 'rounded-edge', kind: 'straight', radius: 2 },
   'sharp-edge': { ...base, ...edge, family: 'sharp-edge' },
+  'rising-edge': {
+    ...base,
+    family: 'rising-edge',
+    loop: 'open',
+    length: 10,
+    rise: 2,
+    at: [0, 0, 0],
+    edges: [0],
+    run: [
+      { at: [0, 0, 0], up: [0, 0, 1], out: [0, 1, 0] },
+      { at: [10, 0, -2], up: [0, 0, 1], out: [0, 1, 0] },
+    ],
+    beside: [],
+  },
 };
 
 describe('drawings of features', () => {

@@ -194,6 +194,7 @@ const VIEWS: { [N in Exclude<FamilyName, 'hole'>]: Views<N> } = {
     ];
   },
   'sharp-edge': () => [corner('', 1, [])],
+  'rising-edge': () => [corner('', 1, [])],
   pocket: (f) => areaViews(f, f.depth),
   step: (f) => areaViews(f, f.depth),
   face: (f) => areaViews(f, 0),

@@ -1,6 +1,6 @@
 import { toFrame, type Frame } from '../../geometry/frame.ts';
 import { reversePath, type Segment } from '../../geometry/path.ts';
-import { dot } from '../../geometry/vec.ts';
+import { dot, type Vec3 } from '../../geometry/vec.ts';
 import { planPieces } from '../groove-shape.ts';
 import type { ChamferFeature } from '../chamfer/schema.ts';
 import type { RoundedEdgeFeature } from '../rounded-edge/schema.ts';
@@ -9,6 +9,13 @@ import type { SharpEdgeFeature } from '../sharp-edge/schema.ts';
 /** What an edge is in the model: a slope of a width (square to the axis) and a height, a round, or nothing yet. mm. */
 export type EdgeProfile =
   { kind: 'chamfer'; width: number; drop: number } | { kind: 'round'; radius: number } | { kind: 'sharp' };
+
+/** A place on an edge that rises and falls, and the unit normals of its faces there: the one above, and the wall. */
+export interface RisePoint {
+  at: Vec3;
+  up: Vec3;
+  out: Vec3;
+}
 
 /** An edge as a setup sees it from above, program coordinates, mm. */
 export interface EdgeShape {
@@ -25,6 +32,8 @@ export interface EdgeShape {
   rolled: readonly number[];
   /** It looks away from the tool: it is come to from behind. */
   isBehind: boolean;
+  /** Of an edge that rises and falls: its points, and how the face above and the wall below look there. */
+  rise?: readonly RisePoint[];
 }
 
 type EdgeFeature = ChamferFeature | RoundedEdgeFeature | SharpEdgeFeature;

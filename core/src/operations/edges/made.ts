@@ -84,7 +84,8 @@ export function makeEdge(c: KindContext, tool: Tool, v: EdgeView, form: FormCut,
     top: shape.top,
     tip,
     inset: form.inset,
-    slope: form.slope,
+    // Down the wall there is metal to be cut as far as the chamfer goes, which a leaning wall makes higher.
+    slope: form.inset / Math.max(form.drop, 1e-9),
     isBehind: shape.isBehind,
   };
   const whole = discsOnEdge(c.outline(tool), contact.deep);

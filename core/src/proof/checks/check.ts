@@ -12,6 +12,7 @@ import type { Tool } from '../../tools/schema.ts';
 import type { HoleFinder, MilledHole } from '../milled.ts';
 import type { AreaFinder, MilledArea } from '../areas/finder.ts';
 import type { EdgeFinder, MilledEdge } from '../edges/finder.ts';
+import type { MilledRise, RiseFinder } from '../edges/rises.ts';
 import type { EntryHole } from '../entry-holes.ts';
 import type { GrooveFinder, MilledGroove } from '../grooves/finder.ts';
 import type { MilledBoss, SeenBoss } from '../threads/bosses.ts';
@@ -78,6 +79,8 @@ export interface CheckContext {
   /** Edges that are to be broken, chamfered or rounded, and what was cut along them. */
   edges: EdgeFinder;
   milledEdges: MilledEdge[];
+  rises: RiseFinder;
+  milledRises: MilledRise[];
   /** Holes to go in by, by their lines. */
   entryHoles: ReadonlyMap<number, EntryHole>;
   /** Bosses that have a thread, and what went round them. */

@@ -1,4 +1,5 @@
 import type { MilledEdge } from '../../edges/finder.ts';
+import type { MilledRise } from '../../edges/rises.ts';
 import { toolName, type CheckContext, type CheckRule, type Finding } from '../check.ts';
 import { speedFindings, type Find } from './milled.ts';
 
@@ -12,7 +13,10 @@ const BESIDE_LEFT = 1.2;
 /** How wide edges were broken, place by place along them, as read from the text, against what is wanted. */
 export const milledEdge: CheckRule = {
   rule: 'milled-edge',
-  run: (c) => c.milledEdges.flatMap((m) => findings(m, c)),
+  run: (c) => [
+    ...c.milledEdges.flatMap((m) => findings(m, c)),
+    ...c.milledRises.flatMap((m) => riseFindings(m, c)),
+  ],
 };
 
 function findings(m: MilledEdge, c: CheckContext): Finding[] {
@@ -77,4 +81,53 @@ function findings(m: MilledEdge, c: CheckContext): Finding[] {
       ),
     );
   return [...out, ...speedFindings(m, [operation], Math.min(...m.lines.filter((l) => l > 0)), find)];
+}
+
+/** How far a ball passed by an edge that rises and falls, against how far it is to. */
+function riseFindings(m: MilledRise, c: CheckContext): Finding[] {
+  const { rise, work, operation, tool } = m;
+  const find: Find = (rule, severity, line, what) => ({
+    rule,
+    severity,
+    message: `${work.label}: ${toolName(tool)} ${what}`,
+    line,
+    tag: operation.tag,
+    feature: rise.feature,
+  });
+  const at = (i: number): number => m.lines[i] ?? 0;
+  const near = m.off.reduce((worst, v, i) => (v < (m.off[worst] ?? 0) ? i : worst), 0);
+  const far = m.off.reduce((worst, v, i) => (v > (m.off[worst] ?? 0) ? i : worst), 0);
+  const [nearest, farthest] = [m.off[near] ?? 0, m.off[far] ?? 0];
+  return [
+    ...(nearest < -WIDTH_TOLERANCE
+      ? [
+          find(
+            'edge-too-wide',
+            'error',
+            at(near),
+            `comes ${c.say(-nearest)} too near to the edge. Check its way.`,
+          ),
+        ]
+      : []),
+    ...(farthest === Infinity
+      ? [
+          find(
+            'edge-not-cut',
+            'error',
+            Math.max(...m.lines),
+            'does not come by all of it. Check where it begins and ends.',
+          ),
+        ]
+      : farthest > WIDTH_TOLERANCE
+        ? [
+            find(
+              'edge-too-narrow',
+              'error',
+              at(far),
+              `stays ${c.say(farthest)} too far from the edge. Check its way.`,
+            ),
+          ]
+        : []),
+    ...speedFindings(m, [operation], Math.max(...m.lines), find),
+  ];
 }

@@ -129,7 +129,18 @@ export const noHole: CheckRule = {
 /** Planned and not in the text. */
 export const coverage: CheckRule = {
   rule: 'coverage',
-  run: ({ job, setup, made, milled, milledBosses, milledGrooves, entryHoles, milledAreas, milledEdges }) => {
+  run: ({
+    job,
+    setup,
+    made,
+    milled,
+    milledBosses,
+    milledGrooves,
+    entryHoles,
+    milledAreas,
+    milledEdges,
+    milledRises,
+  }) => {
     const done = new Set([
       ...made.flatMap((m) => (m.view && m.tool ? [`${m.view.label}/${m.tool.id}`] : [])),
       ...milled.map((m) => `${m.hole.view.label}/${m.tool.id}`),
@@ -138,6 +149,7 @@ export const coverage: CheckRule = {
       ...milledGrooves.map((m) => `${m.groove.view.label}/${m.tool.id}`),
       ...milledAreas.map((m) => `${m.area.view.label}/${m.tool.id}`),
       ...milledEdges.map((m) => `${m.work.label}/${m.tool.id}`),
+      ...milledRises.map((m) => `${m.work.label}/${m.tool.id}`),
     ]);
     const missing = setup.operations.flatMap((o) =>
       o.work

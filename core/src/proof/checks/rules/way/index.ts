@@ -8,7 +8,7 @@ import { across, down } from './freely.ts';
 import { holding } from './holding.ts';
 import { inGroove } from './in-groove.ts';
 import { inHole } from './in-hole.ts';
-import { onEdge } from './on-edge.ts';
+import { onEdge, onRise } from './on-edge.ts';
 import { isSideways, WayState, type Known } from './state.ts';
 
 /** Every motion of the text, with the tool's whole outline, against part, uncut metal and holding. */
@@ -45,6 +45,8 @@ function judged(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): void 
     for (const { chord, edges } of onEdges) onEdge(s, chord, tool, edges);
     return;
   }
+  const rises = s.c.rises.by(m, tool);
+  if (rises.length > 0) return onRise(s, m, tool, Math.max(...rises.map((r) => r.seen.rise.width)));
   const inside = isMill(m, tool) ? s.c.finder.at(m, tool) : null;
   // What reaches beyond a hole's wall may be on its way along a groove that runs over it.
   const groove = inside && inside.beyond <= IN_WALL ? null : s.c.grooves.at(m, tool);

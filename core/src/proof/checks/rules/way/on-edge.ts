@@ -22,9 +22,9 @@ export function onEdge(s: WayState, chord: Known, tool: Tool, edges: readonly Se
   for (const d of discs) {
     const within = Math.max(
       0,
-      ...edges.map(({ edge: { top, inset, slope, behind: isBehind } }) => {
+      ...edges.map(({ edge: { top, inset, drop, behind: isBehind } }) => {
         const below = (isBehind ? -1 : 1) * (top - tip - d.z);
-        return below < -1e-6 || inset === 0 ? 0 : inset - below * slope + SLACK;
+        return below < -1e-6 || inset === 0 ? 0 : inset * (1 - below / drop) + SLACK;
       }),
     );
     const hit = s.c.space.partAlong(
@@ -35,4 +35,13 @@ export function onEdge(s: WayState, chord: Known, tool: Tool, edges: readonly Se
     );
     if (hit) return s.inPart(chord, tool, null, hit);
   }
+}
+
+/** A ball on an edge that rises and falls: how near it comes is judged by itself, and the rest of it is clear of the part. */
+export function onRise(s: WayState, m: Known, tool: Tool, width: number): void {
+  const discs = s.c
+    .discs(tool)
+    .map((d) => (d.part === 'cutting' ? { ...d, r: Math.max(0, d.r - 1.5 * width - SLACK) } : d));
+  const hit = s.c.space.partAlong(discs, m.from, m.to, -BESIDE_WALL);
+  if (hit) s.inPart(m, tool, null, hit);
 }
