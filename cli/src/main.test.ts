@@ -210,6 +210,41 @@ describe('program, prove and expand', () => {
     expect(bad.err).toContain('block:W');
   });
 
+  it('breaks every sharp edge that can be reached, and says of each other why not', async () => {
+    const cap = fileURLToPath(new URL('../../demo/parts/vent-cap.step', import.meta.url));
+    const out = join(folder, 'edges');
+    const made = await run('program', cap, '--out', out, '--up', '+Z', '--edge-break', '0.25');
+    const answer = JSON.parse(made.out) as {
+      programs: { operations: { kind: string; features: string[] }[] }[];
+      uncovered: { feature: string; reason: string }[];
+      checks: { rule: string; severity: string }[];
+      proof: { overcutVolume: number; collisions: unknown[] };
+    };
+    const own = answer.programs.flatMap((p) => p.operations).filter((o) => o.kind === 'edge-mill');
+    expect(own.length).toBeGreaterThan(2);
+    expect(answer.checks.filter((c) => c.severity === 'error')).toEqual([]);
+    expect(answer.proof).toMatchObject({ overcutVolume: 0, collisions: [] });
+    const edges = answer.uncovered.filter((u) => u.feature.startsWith('E'));
+    expect(edges.length).toBeGreaterThan(0);
+    for (const u of edges) expect(u.reason).toMatch(/No setup looks at it: turn the part so that -Z is up/);
+    // Proved again from what stands in the folder alone.
+    const proof = await run(
+      'prove',
+      join(
+        out,
+        readdirSync(out).find((f) => f.endsWith('.nc'))!,
+      ),
+      '--part',
+      cap,
+      '--job',
+      join(out, 'job.json'),
+    );
+    expect(proof.code).toBe(0);
+    const bad = await run('program', cap, '--out', out, '--edge-break', 'much');
+    expect(bad).toMatchObject({ code: 2 });
+    expect(bad.err).toContain('--edge-break much: say the width across the top in mm');
+  });
+
   it('writes one file a setup, proved, and proves them again from what is in the folder', async () => {
     const out = join(folder, 'out');
     const made = await run('program', PART, '--out', out, '--callout', '6.8=M8x1.25 - 6H');
