@@ -1,15 +1,15 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { useId } from 'react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import type { EdgeView } from '@yellow-pin/core/operations/edge-view';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import { HatchAndFrame } from '../drawings/Hatch.tsx';
 import { cuttingMarks } from '../drawings/cutting-marks.ts';
 import { drawEdgeSection, EDGE_HEIGHT, EDGE_WIDTH } from '../drawings/edge-section.ts';
 import { silhouettePath } from '../drawings/tool-outline.ts';
 import { override } from '../job/store.ts';
-import { LengthField } from '../kit/LengthField.tsx';
-import { Quiet } from '../kit/Quiet.tsx';
 import { ink } from '../look/palette.ts';
+import { NumbersBelow } from './NumbersBelow.tsx';
 import { useDrag } from './use-drag.ts';
 
 interface Props {
@@ -47,20 +47,7 @@ export function EdgeSection({ row, view, operation, unit }: Props) {
         role="img"
         aria-label={`Section of ${view.label}${d.deep && operation ? `, ${operation.label}, tip ${say(d.deep.mm)} below the edge` : ''}`}
       >
-        <defs>
-          <pattern
-            id={`${id}h`}
-            width="7"
-            height="7"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <line y2="7" stroke={ink('hatch')} />
-          </pattern>
-          <clipPath id={`${id}c`}>
-            <rect width={EDGE_WIDTH} height={EDGE_HEIGHT} />
-          </clipPath>
-        </defs>
+        <HatchAndFrame id={id} width={EDGE_WIDTH} height={EDGE_HEIGHT} />
         <g clipPath={`url(#${id}c)`}>
           <path d={d.metal} fill={`url(#${id}h)`} stroke={ink('ink')} strokeWidth="1.4" />
           {d.floor !== null && (
@@ -137,20 +124,7 @@ export function EdgeSection({ row, view, operation, unit }: Props) {
           </circle>
         )}
       </svg>
-      <Flex gap="4px 10px" wrap="wrap" paddingInlineStart="12px">
-        {numbers.map((p) => (
-          <Flex key={p.key} align="center" gap="5px" title={p.relation}>
-            <Quiet textStyle="small">{p.label}</Quiet>
-            <LengthField
-              value={Number(p.value)}
-              unit={unit}
-              label={`${p.label}, in section`}
-              width="66px"
-              onChange={(v) => set(p.key, v)}
-            />
-          </Flex>
-        ))}
-      </Flex>
+      <NumbersBelow numbers={numbers} unit={unit} where="section" onChange={set} />
     </Box>
   );
 }

@@ -1,6 +1,5 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
-import type { Parameter } from '@yellow-pin/core/operations/kind';
 import type { LengthUnit } from '@yellow-pin/core/units/length';
 import {
   drawPlan,
@@ -11,9 +10,8 @@ import {
   type PlanView,
 } from '../drawings/groove-plan.ts';
 import { override } from '../job/store.ts';
-import { LengthField } from '../kit/LengthField.tsx';
-import { Quiet } from '../kit/Quiet.tsx';
 import { ink } from '../look/palette.ts';
+import { NumbersBelow } from './NumbersBelow.tsx';
 import { useDrag } from './use-drag.ts';
 
 interface Props {
@@ -37,7 +35,7 @@ export function GroovePlan({ row, view, operation, unit }: Props) {
   const isUndercut = !isAreaView(view) && !isEdgeView(view) && view.shape.levels.length > 1;
   const numbers = operation.parameters.filter((p) => p.editable && IN_PLAN.includes(p.key));
   const [handle] = numbers;
-  const set = (p: Parameter, v: number): void => override(row.size.key, operation.key, p.key, v);
+  const set = (key: string, v: number): void => override(row.size.key, operation.key, key, v);
   const onDrag = useDrag({
     value: handle ? Number(handle.value) : null,
     along: 'x',
@@ -45,7 +43,7 @@ export function GroovePlan({ row, view, operation, unit }: Props) {
     scale: 4 * d.k,
     step: unit === 'mm' ? 0.05 : 0.0254,
     onChange: (v) => {
-      if (handle) set(handle, v);
+      if (handle) set(handle.key, v);
     },
   });
   return (
@@ -94,20 +92,7 @@ export function GroovePlan({ row, view, operation, unit }: Props) {
           </circle>
         )}
       </svg>
-      <Flex gap="4px 10px" wrap="wrap" paddingInlineStart="12px">
-        {numbers.map((p) => (
-          <Flex key={p.key} align="center" gap="5px">
-            <Quiet textStyle="small">{p.label}</Quiet>
-            <LengthField
-              value={Number(p.value)}
-              unit={unit}
-              label={`${p.label}, in plan`}
-              width="74px"
-              onChange={(v) => set(p, v)}
-            />
-          </Flex>
-        ))}
-      </Flex>
+      <NumbersBelow numbers={numbers} unit={unit} where="plan" onChange={set} />
     </Box>
   );
 }

@@ -2,6 +2,7 @@ import { Box, Button } from '@chakra-ui/react';
 import { useId, useState } from 'react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import { HatchAndFrame } from '../drawings/Hatch.tsx';
 import { cuttingMarks } from '../drawings/cutting-marks.ts';
 import { LengthField } from '../kit/LengthField.tsx';
 import { ink } from '../look/palette.ts';
@@ -56,20 +57,7 @@ export function Section({ row, view, operation, unit }: Props) {
         role="img"
         aria-label={`Section of ${view.label}${operation ? `, ${operation.label} to ${say(d.tip)} below the entry` : ''}`}
       >
-        <defs>
-          <pattern
-            id={`${id}h`}
-            width="7"
-            height="7"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <line y2="7" stroke={ink('hatch')} />
-          </pattern>
-          <clipPath id={`${id}c`}>
-            <rect width={WIDTH} height={HEIGHT} />
-          </clipPath>
-        </defs>
+        <HatchAndFrame id={id} width={WIDTH} height={HEIGHT} />
         <path d={d.metal} fill={`url(#${id}h)`} stroke={ink('ink')} strokeWidth="1.4" />
         <path d={d.hole} fill={ink('hollow')} stroke={ink('ink')} strokeWidth="1.4" />
         {d.thread && <path d={d.thread} stroke={ink('thread')} strokeWidth="1.8" strokeDasharray="4 3" />}

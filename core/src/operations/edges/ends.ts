@@ -13,18 +13,25 @@ const ROOM = 0.05;
 /** What a cutter would meet on a straight stretch; null where it has room. */
 export type Meets = (from: Vec3, to: Vec3, along: Vec2) => Hit | null;
 
+/** Which end, how low the cutter's tip is, how far past it is to go, and whether the face above goes on there. */
+export interface AskedEnd {
+  end: 'start' | 'end';
+  z: number;
+  past: number;
+  goesOn: boolean;
+}
+
+/** How an end is made, and what stands there; null where the cutter has room nowhere. */
+export interface FoundEnd {
+  by: RunEnd | null;
+  hit: Hit | null;
+}
+
 /**
  * How one end of an open way is made: past it by `past`, where the cutter has room there, else as far before it as the wall that stands there
  * wants; null where it has room nowhere.
  */
-export function endOf(
-  way: readonly Segment[],
-  end: 'start' | 'end',
-  z: number,
-  past: number,
-  meets: Meets,
-  goesOn: boolean,
-): { by: RunEnd | null; hit: Hit | null } {
+export function endOf(way: readonly Segment[], { end, z, past, goesOn }: AskedEnd, meets: Meets): FoundEnd {
   const up = ([x, y]: Vec2): Vec3 => [x, y, z];
   const own = beyondEnd(way, end, 0);
   const along = tangentAt(end === 'start' ? first(way) : last(way), end === 'start' ? 'from' : 'to');

@@ -7,7 +7,7 @@ import { cuttingNumbers } from '../cutting-numbers.ts';
 import type { EdgeView } from '../edge-view.ts';
 import { LEAD_SHARE } from '../grooves/planned.ts';
 import { Parameters, type KindContext, type PlanResult, type Remark } from '../kind.ts';
-import { makeEdge, type EdgeAsk, type EdgeMade, type FormCut } from './made.ts';
+import { lengthOf, makeEdge, type EdgeAsk, type EdgeMade, type FormCut } from './made.ts';
 
 export const EDGE_CHOICES = {
   cutting: ['climb', 'conventional'],
@@ -119,9 +119,6 @@ function leastLeft(
 }
 
 const leftOf = (made: EdgeMade): number => ('missing' in made ? Infinity : lengthOf(made.left));
-
-const lengthOf = (left: readonly (readonly [number, number])[]): number =>
-  left.reduce((sum, [from, to]) => sum + to - from, 0);
 
 /** The first of several ways to stand on an edge that reaches all of it, else the one that leaves the least; else why the first has no room. */
 function firstThatFits(

@@ -93,14 +93,17 @@ describe('the ends of an open run', () => {
     const hit = { part: 'cutting' as const, diameter: 2, height: 5, depth: 5 };
     const meets = (a: readonly number[], b: readonly number[]) => (Math.max(a[0]!, b[0]!) > 14 ? hit : null);
     const straight = chain([0, 0], [20, 0]);
-    const far = endOf(straight, 'end', -1, 2, meets, false);
+    const far = endOf(straight, { end: 'end', z: -1, past: 2, goesOn: false }, meets);
     expect(far.by).toBeLessThan(-6);
     expect(far.by).toBeGreaterThan(-6.2);
     expect(far.hit).toBe(hit);
-    expect(endOf(straight, 'start', -1, 2, meets, false)).toEqual({ by: 2, hit: null });
-    expect(endOf(straight, 'end', -1, 2, () => hit, false).by).toBeNull();
+    expect(endOf(straight, { end: 'start', z: -1, past: 2, goesOn: false }, meets)).toEqual({
+      by: 2,
+      hit: null,
+    });
+    expect(endOf(straight, { end: 'end', z: -1, past: 2, goesOn: false }, () => hit).by).toBeNull();
     // Where the face goes on nothing is cut past the end.
-    expect(endOf(straight, 'start', -1, 2, () => null, true).by).toBe(0);
+    expect(endOf(straight, { end: 'start', z: -1, past: 2, goesOn: true }, () => null).by).toBe(0);
   });
 
   it('are places along it', () => {

@@ -19,16 +19,21 @@ export const milledEdge: CheckRule = {
   ],
 };
 
-function findings(m: MilledEdge, c: CheckContext): Finding[] {
-  const { edge, work, operation, tool } = m;
-  const find: Find = (rule, severity, line, what) => ({
+/** What is found of a cutter on an edge: it names both. */
+const findAt =
+  ({ work, operation, tool }: Pick<MilledEdge, 'work' | 'operation' | 'tool'>, feature: string): Find =>
+  (rule, severity, line, what) => ({
     rule,
     severity,
     message: `${work.label}: ${toolName(tool)} ${what}`,
     line,
     tag: operation.tag,
-    feature: edge.feature,
+    feature,
   });
+
+function findings(m: MilledEdge, c: CheckContext): Finding[] {
+  const { edge, operation } = m;
+  const find = findAt(m, edge.feature);
   const out: Finding[] = [];
   let [wide, narrow] = [
     { by: 0, line: 0 },
@@ -85,15 +90,8 @@ function findings(m: MilledEdge, c: CheckContext): Finding[] {
 
 /** How far a ball passed by an edge that rises and falls, against how far it is to. */
 function riseFindings(m: MilledRise, c: CheckContext): Finding[] {
-  const { rise, work, operation, tool } = m;
-  const find: Find = (rule, severity, line, what) => ({
-    rule,
-    severity,
-    message: `${work.label}: ${toolName(tool)} ${what}`,
-    line,
-    tag: operation.tag,
-    feature: rise.feature,
-  });
+  const { rise, operation } = m;
+  const find = findAt(m, rise.feature);
   const at = (i: number): number => m.lines[i] ?? 0;
   const near = m.off.reduce((worst, v, i) => (v < (m.off[worst] ?? 0) ? i : worst), 0);
   const far = m.off.reduce((worst, v, i) => (v > (m.off[worst] ?? 0) ? i : worst), 0);
