@@ -14,6 +14,7 @@ import { openCascade } from '@yellow-pin/kernel/opencascade';
 import { readStep } from '@yellow-pin/kernel';
 import { exponent, type Line } from './growth.ts';
 import { areaLines } from './areas.ts';
+import { edgeLines } from './edges.ts';
 import { grooveLines } from './grooves.ts';
 import { metalLines } from './metal.ts';
 import { planningLines } from './planning.ts';
@@ -95,6 +96,7 @@ async function main(): Promise<void> {
   lines.push(...(await planningLines()));
   lines.push(...(await grooveLines()));
   lines.push(...(await areaLines()));
+  lines.push(...(await edgeLines()));
   lines.push(...(await metalLines()));
   // A database, a server and a browser take their time to start: asked for by name.
   if (process.argv.includes('screens')) lines.push(...(await screenLines()));

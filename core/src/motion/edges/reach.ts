@@ -1,3 +1,4 @@
+import { BoxGrid } from '../../geometry/box-grid.ts';
 import {
   distance2,
   segmentLength,
@@ -79,6 +80,22 @@ function onArc({ centre, turn }: NonNullable<Stretch['arc']>, from: Vec2, p: Vec
   const on: Vec2 = [centre[0] + (r * (p[0] - centre[0])) / off, centre[1] + (r * (p[1] - centre[1])) / off];
   if (Math.abs(turn) >= 2 * Math.PI - 1e-9 || distance2(on, from) < 1e-9) return on;
   return Math.abs(turnBetween(centre, from, p, turn > 0)) <= Math.abs(turn) ? on : null;
+}
+
+/** How far cutters on straight stretches reach over each of some places, mm; -Infinity where none comes beside it. */
+export function reachAlong(places: readonly EdgePlace[], stretches: readonly Stretch[]): number[] {
+  const most = stretches.reduce((r, s) => Math.max(r, ...s.radii), 0);
+  const grid = new BoxGrid<Stretch>(Math.max(1, most));
+  for (const s of stretches)
+    grid.add(s, [
+      Math.min(s.from[0], s.to[0]),
+      Math.min(s.from[1], s.to[1]),
+      Math.max(s.from[0], s.to[0]),
+      Math.max(s.from[1], s.to[1]),
+    ]);
+  return places.map((p) =>
+    grid.near(...p.at, most).reduce((reach, s) => Math.max(reach, reachOver(s, p)), -Infinity),
+  );
 }
 
 /** The stretches of an edge, mm along it, where less than `least` is reached. `reach`: at each place, in their order. */

@@ -2,7 +2,7 @@ import { pathLength } from '../../geometry/path.ts';
 import type { Vec3 } from '../../geometry/vec.ts';
 import { first, last } from '../../lists.ts';
 import { alongEdge } from '../../motion/edges/run.ts';
-import { placesAlong, reachOver, shortStretches, type Stretch } from '../../motion/edges/reach.ts';
+import { placesAlong, reachAlong, shortStretches, type Stretch } from '../../motion/edges/reach.ts';
 import { stretchesOf } from '../../motion/stretches.ts';
 import type { Pass, WantedEdge, Work } from '../../motion/work.ts';
 import type { Hit } from '../../space/space.ts';
@@ -212,6 +212,5 @@ function leftOver(
     return { from: [a[0], a[1]], to: [b[0], b[1]], radii: [radius(a[2]), radius(b[2])] };
   });
   const places = placesAlong(wanted.path);
-  const reach = places.map((p) => own.reduce((most, s) => Math.max(most, reachOver(s, p)), -Infinity));
-  return shortStretches(places, reach, wanted.inset - REACHED);
+  return shortStretches(places, reachAlong(places, own), wanted.inset - REACHED);
 }

@@ -1,4 +1,5 @@
-import { besidePath, extendedPath, parallelPath } from '../../geometry/parallel.ts';
+import { extendedPath, parallelPath } from '../../geometry/parallel.ts';
+import { PathIndex } from '../../geometry/path-index.ts';
 import {
   cross2,
   dot2,
@@ -47,10 +48,12 @@ export function wayBeside(
   return closed ? begunOnLongest(way) : way;
 }
 
-const keepsAway = (own: readonly Segment[], path: readonly Segment[], offset: number): boolean =>
-  own.every((s) =>
-    LOOKS.every((share) => Math.abs(besidePath(path, segmentPoint(s, share)).off) >= offset - NEARER),
+function keepsAway(own: readonly Segment[], path: readonly Segment[], offset: number): boolean {
+  const index = new PathIndex(path, offset);
+  return own.every((s) =>
+    LOOKS.every((share) => index.distance(segmentPoint(s, share), offset) >= offset - NEARER),
   );
+}
 
 /** How an open run ends: past its end by so much, or so far before it, mm. */
 export type RunEnd = number;

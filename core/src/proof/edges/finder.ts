@@ -1,8 +1,8 @@
 import type { ReadProgram } from '../../code/read/motion.ts';
 import { arcSweep } from '../../geometry/arc.ts';
 import { BoxGrid } from '../../geometry/box-grid.ts';
-import { besidePath } from '../../geometry/parallel.ts';
-import { distance2, segmentPoint, type Vec2 } from '../../geometry/path.ts';
+import { boxOfSegment, PathIndex } from '../../geometry/path-index.ts';
+import { distance2, type Vec2 } from '../../geometry/path.ts';
 import type { DerivedSetup } from '../../job/derive.ts';
 import type { PlannedOperation } from '../../job/row.ts';
 import { placesAlong, reachOver, type EdgePlace, type Stretch } from '../../motion/edges/reach.ts';
@@ -50,23 +50,13 @@ const isOnEdges = (m: { kind: string }, tool: Tool): boolean =>
 /** Finds the wanted edges along which a cutter goes. */
 export class EdgeFinder {
   private readonly grid = new BoxGrid<SeenEdge>(CELL);
+  private readonly paths = new Map<SeenEdge, PathIndex>();
 
   constructor(
     readonly edges: readonly SeenEdge[],
     private readonly outline: (tool: Tool) => readonly ProfilePoint[],
   ) {
-    for (const seen of edges)
-      for (const s of seen.edge.path) {
-        const points = Array.from({ length: 9 }, (_, i) => segmentPoint(s, i / 8));
-        const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
-        const bulge = s.kind === 'arc' ? s.radius * 0.1 : 0;
-        this.grid.add(seen, [
-          Math.min(...xs) - bulge,
-          Math.min(...ys) - bulge,
-          Math.max(...xs) + bulge,
-          Math.max(...ys) + bulge,
-        ]);
-      }
+    for (const seen of edges) for (const s of seen.edge.path) this.grid.add(seen, boxOfSegment(s));
   }
 
   /** Radius of a cutter at an edge's level with its tip at `z`, mm; null where it is not below it. */
@@ -80,13 +70,15 @@ export class EdgeFinder {
     const z = Math.min(m.from[2], m.to[2]);
     const middle: Vec2 = [(m.from[0] + m.to[0]) / 2, (m.from[1] + m.to[1]) / 2];
     const half = Math.hypot(m.to[0] - m.from[0], m.to[1] - m.from[1]) / 2;
-    return this.grid.near(...middle, half + tool.diameter / 2 + NEAR).filter(({ edge }) => {
+    return this.grid.near(...middle, half + tool.diameter / 2 + NEAR).filter((seen) => {
+      const { edge } = seen;
+      const index = this.paths.get(seen);
       const radius = this.radiusAtEdge(tool, edge, z);
       if (radius === null) return false;
       // Along a line the distance to a chain has its least at an end or where it runs beside it: a few looks find it.
       return LOOKS.some((t) => {
         const p: Vec2 = [m.from[0] + t * (m.to[0] - m.from[0]), m.from[1] + t * (m.to[1] - m.from[1])];
-        return Math.abs(besidePath(edge.path, p).off) <= radius + NEAR;
+        return (index?.distance(p, radius + NEAR) ?? Infinity) <= radius + NEAR;
       });
     });
   }
