@@ -16,6 +16,9 @@ import { chordsOf, type KnownMotion } from '../chords.ts';
 const CELL = 10;
 /** A cutter whose tip is not so far below an edge does nothing to it, mm. */
 const BELOW = 0.02;
+/** Steps in which it is looked along a way, mm, and how many at the most. */
+const LEAST_STEP = 0.5;
+const MOST_LOOKS = 400;
 /** A cutter is on an edge that it comes this near to, mm. */
 const NEAR = 0.3;
 
@@ -56,7 +59,10 @@ export class EdgeFinder {
     readonly edges: readonly SeenEdge[],
     private readonly outline: (tool: Tool) => readonly ProfilePoint[],
   ) {
-    for (const seen of edges) for (const s of seen.edge.path) this.grid.add(seen, boxOfSegment(s));
+    for (const seen of edges) {
+      this.paths.set(seen, new PathIndex(seen.edge.path, CELL));
+      for (const s of seen.edge.path) this.grid.add(seen, boxOfSegment(s));
+    }
   }
 
   /** Radius of a cutter at an edge's level with its tip at `z`, mm; null where it is not below it. */
@@ -75,8 +81,9 @@ export class EdgeFinder {
       const index = this.paths.get(seen);
       const radius = this.radiusAtEdge(tool, edge, z);
       if (radius === null) return false;
-      // Along a line the distance to a chain has its least at an end or where it runs beside it: a few looks find it.
-      return LOOKS.some((t) => {
+      // In steps no longer than the cutter is wide there, nothing that it touches is passed over.
+      const n = Math.min(MOST_LOOKS, Math.max(1, Math.ceil((2 * half) / Math.max(radius, LEAST_STEP))));
+      return Array.from({ length: n + 1 }, (_, i) => i / n).some((t) => {
         const p: Vec2 = [m.from[0] + t * (m.to[0] - m.from[0]), m.from[1] + t * (m.to[1] - m.from[1])];
         return (index?.distance(p, radius + NEAR) ?? Infinity) <= radius + NEAR;
       });
@@ -94,8 +101,6 @@ export class EdgeFinder {
     return isOnEdges(m, tool) && chordsOf(m).some((c) => this.at(c, tool).length > 0);
   }
 }
-
-const LOOKS = [0, 0.25, 0.5, 0.75, 1];
 
 /** What was cut along all wanted edges, from what was read: one entry for each that a cutter came by. */
 export function milledEdges(
