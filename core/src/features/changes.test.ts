@@ -111,6 +111,7 @@ describe('what a family says of its features', () => {
       'outline',
       'face',
       'step',
+      'rising-edge',
     ]);
     expect(DEEP.some(isOptional)).toBe(false);
   });

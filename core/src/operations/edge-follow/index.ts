@@ -44,8 +44,9 @@ function planFollow(c: KindContext): PlanResult {
   const isClimb =
     parameters.choice('cutting', 'cutting', ['climb', 'conventional'], 'climb', 'method') === 'climb';
   const balls = c.tools.filter(isBall);
-  const mills = balls.filter((t) => t.kind === 'end-mill');
-  const tools = mills.length > 0 ? mills : balls;
+  const [ball] = balls;
+  if (!ball)
+    return { missing: 'No ball mill and no lollipop cutter in the tool list.', need: { kind: 'lollipop' } };
   const known = new Map<string, Work | string>();
   const made = (t: Tool, v: EdgeView): Work | string => {
     const key = `${t.id}/${v.label}`;
@@ -53,20 +54,15 @@ function planFollow(c: KindContext): PlanResult {
     known.set(key, have);
     return have;
   };
-  const found = chooseAmong(
-    { ...c, tools },
-    { kind: first(tools.length > 0 ? tools : [...c.tools]).kind },
-    c.edges,
-    {
-      inMetal: () => 0,
-      whyNot: (t, v) => {
-        const own = made(t, v);
-        return typeof own === 'string' ? `${v.label}: ${own}` : null;
-      },
+  // A mill is stiffer than a cutter on a neck, and the wider the ball the flatter its hollow.
+  const kind = balls.some((t) => t.kind === 'end-mill') ? 'end-mill' : ball.kind;
+  const found = chooseAmong({ ...c, tools: balls }, { kind, widest: true }, c.edges, {
+    inMetal: () => 0,
+    whyNot: (t, v) => {
+      const own = made(t, v);
+      return typeof own === 'string' ? `${v.label}: ${own}` : null;
     },
-  );
-  if (tools.length === 0)
-    return { missing: 'No ball mill and no lollipop cutter in the tool list.', need: { kind: 'lollipop' } };
+  });
   if ('missing' in found) return found;
   const { tool, others } = found;
   const work = c.edges.map((v) => made(tool, v)).filter((w) => typeof w !== 'string');
