@@ -1,4 +1,4 @@
-import { first } from '../../lists.ts';
+import { first, last } from '../../lists.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { EdgeView } from '../edge-view.ts';
 import {
@@ -12,7 +12,7 @@ import {
   type Flank,
 } from '../edges/flank.ts';
 import type { FormCut } from '../edges/made.ts';
-import { EDGE_CHOICES, planEdges } from '../edges/planned.ts';
+import { EDGE_CHOICES, planEdges, saidLength } from '../edges/planned.ts';
 import type { KindContext, OperationKind, Parameters, PlanResult } from '../kind.ts';
 
 /** Width of a broken edge where nothing else is said, and the widest that is cut in one pass, mm. */
@@ -57,8 +57,7 @@ function planEdgeMill(c: KindContext): PlanResult {
     mayRoll: angle === null,
     ask: (parameters) => {
       const width = askWidth(c, parameters, view);
-      const typed = c.decision.overrides[c.key]?.['clearance'] ?? c.set['clearance'];
-      const clearance = typed === undefined ? null : parameters.length('clearance', CLEARANCE, 0, 'typed');
+      const clearance = saidLength(c, 'clearance');
       const perPass = Math.max(0.02, parameters.length('perPass', 'width a pass', PER_PASS, 'method'));
       const flank =
         angle !== null
@@ -76,27 +75,24 @@ function planEdgeMill(c: KindContext): PlanResult {
     },
     show: (parameters, tool, _, form) => {
       const flank = flankOf(tool);
-      const c0 = form.contacts.at(-1)?.deep ?? 0;
-      if (!parameters.list.some((p) => p.key === 'clearance'))
-        parameters.length(
-          'clearance',
-          CLEARANCE,
-          c0 - form.drop,
-          'method',
-          `${c.say(LEAST_CLEARANCE)} to ${c.say(mostClearance(flank, form.drop))}`,
-        );
+      const { deep } = last(form.contacts);
+      parameters.length(
+        'clearance',
+        'tip below the chamfer',
+        deep - form.drop,
+        'method',
+        `${c.say(LEAST_CLEARANCE)} to ${c.say(mostClearance(flank, form.drop))}`,
+      );
       parameters.derived(
         'drop',
         'chamfer height',
         form.drop,
         `at ${+(flank.angleDeg / 2).toFixed(2)}° to the axis`,
       );
-      parameters.derived('depth', 'tip below the edge', c0, 'chamfer and tip clearance');
+      parameters.derived('depth', 'tip below the edge', deep, 'chamfer and tip clearance');
     },
   });
 }
-
-const CLEARANCE = 'tip below the chamfer';
 
 /** Asks for the width of a sharp edge's break, or shows that of the model's chamfer; across the top by the tool's angle. */
 function askWidth(

@@ -22,6 +22,12 @@ const PAST = 0.5;
 /** Where it is looked whether the part goes on beyond an open run's end, mm. */
 const AHEAD = 0.3;
 
+/** How far past the place where it stands a cutter reaches over the edge, mm. */
+const lensOf = ({ radius, offset }: Contact): number => Math.sqrt(Math.max(0, radius ** 2 - offset ** 2));
+
+/** How far past the end of an open run a cutter is clear of it, mm. */
+export const clearOf = (contact: Contact): number => lensOf(contact) + PAST;
+
 /** A cutter as it stands on an edge in its last pass, and what it must not meet there. */
 export interface Standing {
   space: Space;
@@ -69,9 +75,9 @@ export class BesideEdge {
   /** How the ends of an open way are made: past them by as much as is asked (null: until it is clear), or as far before them as it must stop. */
   ends(way: readonly Segment[], asked: readonly [number | null, number | null]): [FoundEnd, FoundEnd] {
     const { contact } = this.s;
-    const lens = Math.sqrt(Math.max(0, contact.radius ** 2 - contact.offset ** 2));
+    const lens = lensOf(contact);
     const found = (['start', 'end'] as const).map((end, i): FoundEnd => {
-      const past = asked[i] ?? lens + PAST;
+      const past = asked[i] ?? clearOf(contact);
       if (past < 0) return { by: past, hit: null };
       const goesOn = this.goesOn(end);
       const own = this.endAt(way, end, past, goesOn);

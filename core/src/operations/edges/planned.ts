@@ -1,4 +1,4 @@
-import { first } from '../../lists.ts';
+import { first, last } from '../../lists.ts';
 import type { Tool } from '../../tools/schema.ts';
 import type { ToolNeed } from '../../tools/find.ts';
 import { partName } from '../../space/space.ts';
@@ -7,6 +7,7 @@ import { cuttingNumbers } from '../cutting-numbers.ts';
 import type { EdgeView } from '../edge-view.ts';
 import { LEAD_SHARE } from '../grooves/planned.ts';
 import { Parameters, type KindContext, type PlanResult, type Remark } from '../kind.ts';
+import { clearOf } from './beside.ts';
 import { lengthOf, makeEdge, type EdgeAsk, type EdgeMade, type FormCut } from './made.ts';
 
 export const EDGE_CHOICES = {
@@ -78,7 +79,10 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
   askWay(parameters, c, form.mayRoll);
   const own = c.edges.map((v) => ({ v, ...made(tool, v) }));
   const shown = made(tool, view).form;
-  if (shown) form.show?.(parameters, tool, view, shown);
+  if (shown) {
+    form.show?.(parameters, tool, view, shown);
+    showEnds(parameters, c, shown);
+  }
   const isStraight = own.some(({ made: m }) => 'work' in m && m.work.motion.kind === 'cycle');
   const numbers = cuttingNumbers(c, parameters, tool, tool.stickOut, isStraight ? PLUNGE_SHARE : 1);
   return {
@@ -138,26 +142,30 @@ function firstThatFits(
   return best;
 }
 
+/** A length that is typed, or that a method gives, mm; null where neither says one. */
+export function saidLength(c: KindContext, key: string): number | null {
+  const said = new Parameters(c).length(key, key, NaN, 'method');
+  return Number.isNaN(said) ? null : said;
+}
+
 function askWay(parameters: Parameters, c: KindContext, mayRoll: boolean): EdgeAsk {
   const cutting = parameters.choice('cutting', 'cutting', EDGE_CHOICES.cutting, 'climb', 'method');
   const corners = mayRoll
     ? parameters.choice('corners', 'outside corners', EDGE_CHOICES.corners, 'rolled round', 'method')
     : 'sharp';
-  const isOpen = c.edges.some((v) => !v.shape.closed);
-  const pastOf = (key: string, label: string): number | null => {
-    const typed = c.decision.overrides[c.key]?.[key] ?? c.set[key];
-    if (!isOpen) return null;
-    if (typed === undefined) {
-      parameters.choice(`${key}Way`, label, ['clear of it'], 'clear of it', 'model');
-      return null;
-    }
-    return parameters.length(key, label, 0, 'typed');
-  };
   return {
     isClimb: cutting === 'climb',
     isRolled: corners === 'rolled round',
-    past: [pastOf('pastStart', 'past its start'), pastOf('pastEnd', 'past its end')],
+    past: [saidLength(c, 'pastStart'), saidLength(c, 'pastEnd')],
   };
+}
+
+/** How far open runs go past their ends, where there is room: each end its own. */
+function showEnds(parameters: Parameters, c: KindContext, form: FormCut): void {
+  if (c.edges.every((v) => v.shape.closed)) return;
+  const clear = clearOf(last(form.contacts));
+  parameters.length('pastStart', 'past its start', clear, 'method', 'clear of it');
+  parameters.length('pastEnd', 'past its end', clear, 'method', 'clear of it');
 }
 
 /** What it is of the tool that keeps it from an end. */
