@@ -9,6 +9,9 @@ import { groundAt, roomOver } from './ground.ts';
 import { BREAK_THROUGH, cutterFor, SAME_CORNER } from './numbers.ts';
 import { reachesAll } from './room.ts';
 
+/** Of its diameter, what a cutter has of flat end at the least to clear a level floor. */
+const LEAST_FLAT = 0.15;
+
 /** How deep areas of a size go, and the smallest of their corners. */
 export interface Asked {
   deep: number;
@@ -49,6 +52,8 @@ export function chooseCutter(c: KindContext, { deep, beyond, corner }: Asked): C
     whyNot: (t, v) => {
       const short = shortOf(c, t, v.label, deepIn(v), v.metalZ - v.entryZ);
       if (short) return short;
+      if (t.diameter - 2 * (t.cornerRadius ?? 0) < LEAST_FLAT * t.diameter)
+        return `${v.label}: ${t.description} is all but a ball, which leaves ridges on a level floor. Add one of the same corner that is wider.`;
       const radius = t.diameter / 2;
       const { own, roomFor } = got(rooms, v.label);
       return reachesAll(own, roomFor(radius), radius, corner === 0)

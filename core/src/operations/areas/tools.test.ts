@@ -58,6 +58,20 @@ describe('the tool for an area', () => {
   });
 });
 
+describe('a pocket with a fillet at its foot', () => {
+  const filleted = pocket({ cornerRadius: 5, floorRadius: 2 });
+  const [ball] = ramping({ ...endMill(75, 4), cornerRadius: 2 });
+  const [round] = ramping({ ...endMill(76, 8), cornerRadius: 2 });
+
+  it('is cleared by a cutter of that corner, and not by a ball: that has no flat for its floor', () => {
+    const row = grooveRow(filleted, { method: 'pocket', tools: [ball!, round!] });
+    expect(made(row, 'area-mill').tool.diameter).toBe(8);
+    const none = grooveRow(filleted, { method: 'pocket', tools: [ball!] });
+    expect(none.operations).toEqual([]);
+    expect(none.reasons.join()).toContain('is all but a ball, which leaves ridges on a level floor');
+  });
+});
+
 describe('an operation that has no meaning for a feature', () => {
   it.each([
     ['areas', pocket(), 'drill'],
