@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { vec3Schema } from '../features/base.ts';
+import { curvePieceSchema, vec3Schema } from '../features/base.ts';
 
 /** Finds a feature again, also in a new revision of the file: its family, its place and the way it looks. */
 export const targetSchema = z.object({ family: z.string().max(40), at: vec3Schema, axis: vec3Schema });
@@ -32,6 +32,12 @@ export const handMadeEdgeSchema = z.object({
   length: z.number().positive(),
   side: z.enum(['outside', 'inside']),
   loop: z.enum(['closed', 'open']),
+  /** As of recognised edges; left out where the edges make no level run. */
+  upper: z.array(curvePieceSchema).max(2000).optional(),
+  rolled: z.array(z.number().int()).max(2000).optional(),
+  lean: z.number().optional(),
+  above: z.array(z.number().int()).max(500).optional(),
+  beside: z.array(z.number().int()).max(1000).optional(),
 });
 
 const base = { id: z.string().min(1).max(40) };

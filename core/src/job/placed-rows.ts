@@ -73,7 +73,7 @@ export class PlacedRows<V extends PlacedView> implements RowFamily {
         row.blocked.push({
           label,
           feature: f.id,
-          reason: `${label}: ${k < 0 ? this.job.unreached([f]) : 'Its ends are not known: the file was read before they were kept. Load it again as a newer file.'}`,
+          reason: `${label}: ${k < 0 ? this.job.unreached([f]) : 'Its exact shape is not known: the file was read before that was kept (load it again as a newer file), or edges chosen by hand make no level run (choose them again).'}`,
         });
     });
     for (const [k, views] of groups) {

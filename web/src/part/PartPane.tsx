@@ -51,19 +51,11 @@ export function PartPane({ motion, onMotion, fit, onFit, onKeys }: Props) {
       .then((look) => look && takeLook(picking, look, { setup, frame: here.frame, features, size }));
   };
   const makeEdges = async (edges: number[]): Promise<void> => {
-    const run = await remote.current?.edgeRun(edges);
-    if (run && run.length > 0)
+    const run = await remote.current?.edgeRun(edges, setup.attitude.up);
+    if (run)
       correct({
         kind: 'made',
-        feature: {
-          family: 'sharp-edge',
-          axis: setup.attitude.up,
-          edges,
-          at: run.points[0]![0]!,
-          length: run.length,
-          side: 'outside',
-          loop: run.closed ? 'closed' : 'open',
-        },
+        feature: { family: 'sharp-edge', ...run },
       });
     pick({ picking: null, pickSaid: null });
   };

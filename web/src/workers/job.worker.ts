@@ -3,7 +3,8 @@ import { Producer } from '@yellow-pin/core/job/produce';
 import type { Library } from '@yellow-pin/core/plan/library';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import type { Feature } from '@yellow-pin/core/features/family';
-import { distance, type Vec3 } from '@yellow-pin/core/geometry/vec';
+import { runByHand, type RunByHand } from '@yellow-pin/core/features/edge/by-hand';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import type { DrawingDepths } from '@yellow-pin/core/drawing/depths';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import { modelFromDrawing } from '@yellow-pin/core/drawing/to-model';
@@ -121,19 +122,8 @@ function solidCards(width: number, height: number): SolidCard[] {
 /** What is at a point of a face. */
 const look = (face: number, point: Vec3): Look | null => (model ? lookAt(model, face, point) : null);
 
-/** Lengths of edges and their points, for edges chosen by hand. */
-function edgeRun(edges: number[]): { points: Vec3[][]; length: number; closed: boolean } {
-  const points = edges.flatMap((e) => (model?.edges[e] ? [model.edges[e].points] : []));
-  const length = points.reduce(
-    (sum, run) => sum + run.slice(1).reduce((n, p, i) => n + distance(p, run[i]!), 0),
-    0,
-  );
-  const ends = new Map<string, number>();
-  for (const run of points)
-    for (const p of [run[0]!, run[run.length - 1]!])
-      ends.set(p.map((v) => v.toFixed(3)).join(), (ends.get(p.map((v) => v.toFixed(3)).join()) ?? 0) + 1);
-  return { points, length, closed: points.length > 0 && [...ends.values()].every((n) => n === 2) };
-}
+/** Edges chosen by hand as a run seen from a direction. */
+const edgeRun = (edges: number[], up: Vec3): RunByHand | null => (model ? runByHand(model, edges, up) : null);
 
 /** Features whose curves the screens have already. */
 let sent = new Set<string>();

@@ -22,7 +22,7 @@ export interface UpperEdge {
 
 /** The edges of a run, neighbours on one line or circle joined. */
 export function upperEdge(
-  { model, graph }: RecogniseContext,
+  { model, graph }: Pick<RecogniseContext, 'model' | 'graph'>,
   borders: readonly Border[],
   d: Vec3,
 ): UpperEdge {
@@ -70,7 +70,11 @@ const fitted = (own: readonly Segment[]): Segment[] =>
   fitPoints([first(own).from, ...own.map((s) => s.to)], FIT);
 
 /** By how much the walls below a run lean outward from upright at the most, degrees; less than none where they are all undercut. */
-export function leanOf({ model, graph }: RecogniseContext, borders: readonly Border[], d: Vec3): number {
+export function leanOf(
+  { model, graph }: Pick<RecogniseContext, 'model' | 'graph'>,
+  borders: readonly Border[],
+  d: Vec3,
+): number {
   let most = -90;
   for (const b of borders) {
     const face = at(model.faces, first(at(graph.patches, b.other).faces));

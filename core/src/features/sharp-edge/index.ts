@@ -1,5 +1,6 @@
 import { at, first } from '../../lists.ts';
 import { edgeFields, runFaces } from '../edge/describe.ts';
+import type { RunByHand } from '../edge/by-hand.ts';
 import { edgeRuns } from '../edge/runs.ts';
 import { edgeShape } from '../edge/shape.ts';
 import type { FeatureFamily, Found, Recognised, RecogniseContext } from '../family.ts';
@@ -51,7 +52,7 @@ function recogniseSharpEdges(context: RecogniseContext): Recognised<SharpEdgeFea
 
 /** Edges chosen by hand, to be broken. */
 export const handMadeEdge = (
-  made: Pick<SharpEdgeFeature, 'family' | 'axis' | 'edges' | 'at' | 'length' | 'side' | 'loop'>,
+  made: RunByHand & Pick<SharpEdgeFeature, 'family'>,
   id: string,
 ): SharpEdgeFeature => ({
   ...made,
