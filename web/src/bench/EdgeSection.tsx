@@ -4,11 +4,11 @@ import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import type { EdgeView } from '@yellow-pin/core/operations/edge-view';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import { HatchAndFrame } from '../drawings/Hatch.tsx';
-import { cuttingMarks } from '../drawings/cutting-marks.ts';
+import { ToolStanding } from '../drawings/ToolStanding.tsx';
 import { drawEdgeSection, EDGE_HEIGHT, EDGE_WIDTH } from '../drawings/edge-section.ts';
-import { silhouettePath } from '../drawings/tool-outline.ts';
 import { override } from '../job/store.ts';
 import { ink } from '../look/palette.ts';
+import { DragHandle } from './DragHandle.tsx';
 import { NumbersBelow } from './NumbersBelow.tsx';
 import { useDrag } from './use-drag.ts';
 
@@ -67,23 +67,10 @@ export function EdgeSection({ row, view, operation, unit }: Props) {
             </g>
           )}
           {operation && d.tool && (
-            <g transform={`translate(${d.tool.x},${d.tool.y})`} strokeLinejoin="round">
+            <g>
+              <ToolStanding tool={operation.tool} k={d.k} at={d.tool} opacity={0.55} />
               <path
-                d={silhouettePath(operation.tool, d.k)}
-                fill={ink('tool')}
-                fillOpacity="0.55"
-                stroke={ink('ink')}
-                strokeWidth="1.2"
-              />
-              <path
-                d={cuttingMarks(operation.tool, d.k)}
-                fill="none"
-                stroke={ink('ink')}
-                strokeOpacity="0.45"
-                strokeWidth="0.8"
-              />
-              <path
-                d={`M0 8V${-d.tool.y}`}
+                d={`M${d.tool.x} ${d.tool.y + 8}V0`}
                 stroke={ink('quiet')}
                 strokeDasharray="9 3 2 3"
                 strokeWidth="0.7"
@@ -109,20 +96,7 @@ export function EdgeSection({ row, view, operation, unit }: Props) {
             </text>
           </g>
         )}
-        {d.tool && (
-          <circle
-            cx={d.tool.x}
-            cy={d.tool.y}
-            r="5"
-            fill={ink('yellow')}
-            stroke={ink('ink')}
-            strokeWidth="1.3"
-            style={{ cursor: handle ? 'ns-resize' : 'default', touchAction: 'none' }}
-            {...onDrag}
-          >
-            <title>{handle ? `Drag to change: ${handle.label}` : 'tool tip'}</title>
-          </circle>
-        )}
+        {d.tool && <DragHandle at={d.tool} handle={handle} name="tool tip" along="y" onDrag={onDrag} />}
       </svg>
       <NumbersBelow numbers={numbers} unit={unit} where="section" onChange={set} />
     </Box>

@@ -11,6 +11,7 @@ import {
 } from '../drawings/groove-plan.ts';
 import { override } from '../job/store.ts';
 import { ink } from '../look/palette.ts';
+import { DragHandle } from './DragHandle.tsx';
 import { NumbersBelow } from './NumbersBelow.tsx';
 import { useDrag } from './use-drag.ts';
 
@@ -77,20 +78,7 @@ export function GroovePlan({ row, view, operation, unit }: Props) {
           stroke={ink('ink')}
           strokeWidth="1"
         />
-        {handle && (
-          <circle
-            cx={d.cutter.x}
-            cy={d.cutter.y}
-            r="5"
-            fill={ink('yellow')}
-            stroke={ink('ink')}
-            strokeWidth="1.3"
-            style={{ cursor: 'ew-resize', touchAction: 'none' }}
-            {...onDrag}
-          >
-            <title>{`Drag to change: ${handle.label}`}</title>
-          </circle>
-        )}
+        {handle && <DragHandle at={d.cutter} handle={handle} name="cutter" along="x" onDrag={onDrag} />}
       </svg>
       <NumbersBelow numbers={numbers} unit={unit} where="plan" onChange={set} />
     </Box>

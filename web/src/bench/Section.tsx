@@ -3,12 +3,13 @@ import { useId, useState } from 'react';
 import type { PlannedOperation, Row } from '@yellow-pin/core/job/derive';
 import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import { HatchAndFrame } from '../drawings/Hatch.tsx';
-import { cuttingMarks } from '../drawings/cutting-marks.ts';
+import { ToolStanding } from '../drawings/ToolStanding.tsx';
 import { LengthField } from '../kit/LengthField.tsx';
 import { ink } from '../look/palette.ts';
 import { silhouettePath } from '../drawings/tool-outline.ts';
 import { drawSection, HEIGHT, WIDTH, type Dimension, type Drawn } from '../drawings/section-drawing.ts';
 import { override } from '../job/store.ts';
+import { DragHandle } from './DragHandle.tsx';
 import { useDrag } from './use-drag.ts';
 
 interface Props {
@@ -104,40 +105,20 @@ export function Section({ row, view, operation, unit }: Props) {
                 <title>{`cutter at its ${g.name}`}</title>
               </path>
             ))}
-            <g transform={`translate(${d.toolX},${d.tipY})`} strokeLinejoin="round">
-              <path
-                d={silhouettePath(operation.tool, d.k)}
-                fill={ink('tool')}
-                fillOpacity="0.82"
-                stroke={ink('ink')}
-                strokeWidth="1.2"
-              />
-              <path
-                d={cuttingMarks(operation.tool, d.k)}
-                fill="none"
-                stroke={ink('ink')}
-                strokeOpacity="0.45"
-                strokeWidth="0.8"
-              />
-            </g>
+            <ToolStanding tool={operation.tool} k={d.k} at={{ x: d.toolX, y: d.tipY }} opacity={0.82} />
           </g>
         )}
         {d.dimensions.map((dim) => (
           <DimensionLine key={dim.parameter.key} dim={dim} y={d.y} x={columnX(dim.column)} />
         ))}
         {operation && (
-          <circle
-            cx={d.toolX}
-            cy={d.tipY}
-            r="5"
-            fill={ink('yellow')}
-            stroke={ink('ink')}
-            strokeWidth="1.3"
-            style={{ cursor: handle ? 'ns-resize' : 'default', touchAction: 'none' }}
-            {...onDrag}
-          >
-            <title>{handle ? `Drag to change: ${handle.label}` : 'tool tip'}</title>
-          </circle>
+          <DragHandle
+            at={{ x: d.toolX, y: d.tipY }}
+            handle={handle}
+            name="tool tip"
+            along="y"
+            onDrag={onDrag}
+          />
         )}
       </svg>
       {operation &&
