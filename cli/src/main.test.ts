@@ -227,6 +227,16 @@ describe('program, prove and expand', () => {
     const edges = answer.uncovered.filter((u) => u.feature.startsWith('E'));
     expect(edges.length).toBeGreaterThan(0);
     for (const u of edges) expect(u.reason).toMatch(/No setup looks at it: turn the part so that -Z is up/);
+    // Each is cut, broken with its hole, or says why not.
+    const features = JSON.parse((await run('features', cap, '--up', '+Z')).out) as {
+      features: { id: string; family: string }[];
+    };
+    const told = new Set([
+      ...answer.programs.flatMap((p) => p.operations.flatMap((o) => o.features)),
+      ...answer.uncovered.map((u) => u.feature),
+    ]);
+    const sharp = features.features.filter((f) => f.family === 'sharp-edge');
+    expect(sharp.filter((f) => !told.has(f.id))).toEqual([]);
     // Proved again from what stands in the folder alone.
     const proof = await run(
       'prove',

@@ -9,6 +9,7 @@ import { featureSizes, type FeatureSize } from '@yellow-pin/core/features/sets';
 import { chooseDirections, setupsFor } from '@yellow-pin/core/setup/choose-setups';
 import { MOST_EDGE_BREAK, newPlan, planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 import { librarySchema, withJobTools, type Library } from '@yellow-pin/core/plan/library';
+import type { PlannedOperation, Row } from '@yellow-pin/core/job/row';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { SIDES, sideDirection, type Setup, type Zero } from '@yellow-pin/core/setup/setup';
 import { boxFromPoints } from '@yellow-pin/core/setup/setup-frame';
@@ -300,7 +301,7 @@ function answer(plan: Plan, library: Library, { job, programs, checks }: Produce
           id: w.id,
           kind: o.kind,
           tool: o.tool.number,
-          features: o.work.map((h) => h.feature),
+          features: [...o.work.map((h) => h.feature), ...rimsBrokenBy(job.rows, o)],
           firstLine: w.firstLine,
           lastLine: w.lastLine,
         };
@@ -329,6 +330,18 @@ function answer(plan: Plan, library: Library, { job, programs, checks }: Produce
     ),
   };
 }
+
+/** Sharp rims of holes that an operation has broken with the hole itself, such as its spot. */
+const rimsBrokenBy = (rows: readonly Row[], { rim, work }: PlannedOperation): string[] =>
+  rim === undefined || rim === 0
+    ? []
+    : rows.flatMap(({ madeBy, size }) =>
+        madeBy.flatMap((m) => {
+          const edge = size.features.find((f) => f.id === m.feature);
+          const hole = edge && 'holeId' in edge ? edge.holeId : undefined;
+          return hole !== undefined && work.some((w) => w.feature === hole) ? [m.feature] : [];
+        }),
+      );
 
 /** All files or none: each is written under another name first. */
 async function writeWhole(folder: string, files: Map<string, string>): Promise<void> {
