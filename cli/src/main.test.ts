@@ -253,7 +253,7 @@ describe('program, prove and expand', () => {
     const bad = await run('program', cap, '--out', out, '--edge-break', 'much');
     expect(bad).toMatchObject({ code: 2 });
     expect(bad.err).toContain('--edge-break much: say the width across the top in mm');
-  });
+  }, 120_000);
 
   it('writes one file a setup, proved, and proves them again from what is in the folder', async () => {
     const out = join(folder, 'out');
@@ -297,7 +297,7 @@ describe('program, prove and expand', () => {
       .split('\n')
       .map((l) => JSON.parse(l) as { kind: string });
     expect(new Set(motions.map((m) => m.kind))).toEqual(new Set(['rapid', 'feed', 'dwell']));
-  });
+  }, 120_000);
 });
 
 describe('order', () => {
