@@ -127,7 +127,7 @@ const withoutEdges = (
     : {
         motions: read.motions.filter((m) => {
           const tool = toolOf(m.tool);
-          return !tool || !isKnown(m) || !(edges.isOn(m, tool) || rises.by(m, tool).length > 0);
+          return !tool || !isKnown(m) || !(edges.isOn(m, tool) || rises.isOn(m, tool));
         }),
       };
 

@@ -31,7 +31,7 @@ export function EdgeWish() {
         refuse={(mm) => (mm > 0 && mm <= MOST_EDGE_BREAK ? null : 'Above nothing, and no chamfer.')}
         onChange={(edgeBreak) => changePlan({ edgeBreak })}
       />
-      <Quiet textStyle="small">× 45°</Quiet>
+      <Quiet textStyle="small">× 45° (ISO 13715)</Quiet>
       <Button size="2xs" variant="outline" onClick={() => changePlan({ edgeBreak: null })}>
         leave them sharp
       </Button>

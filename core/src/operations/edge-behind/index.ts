@@ -1,15 +1,14 @@
-import { first } from '../../lists.ts';
+import { first, last } from '../../lists.ts';
 import { coneHeight } from '../../tools/kinds/kind.ts';
 import { widestHeight } from '../../tools/kinds/back-chamfer-cutter.ts';
 import type { Tool } from '../../tools/schema.ts';
 import { dropOf, slopeOf } from '../edges/flank.ts';
 import type { FormCut } from '../edges/made.ts';
-import { EDGE_CHOICES, planEdges } from '../edges/planned.ts';
+import { EDGE_CHOICES, planEdges, USUAL_WIDTH } from '../edges/planned.ts';
 import { discsAbove } from '../grooves/fit.ts';
 import type { KindContext, OperationKind, PlanResult } from '../kind.ts';
 
-/** Width where nothing else is said, how far the widest place of the head stays below the edge, and what the neck keeps from the wall, mm. */
-const WIDTH = 0.3;
+/** How far the widest place of the head stays below the edge, and what the neck keeps from the wall, mm. */
 const CLEAR = 0.3;
 const ROOM = 0.15;
 /** An edge is the lowest of the part within this, mm. */
@@ -50,7 +49,7 @@ function planBehind(c: KindContext): PlanResult {
       const width = parameters.length(
         'width',
         'width',
-        c.edgeBreak ?? WIDTH,
+        c.edgeBreak ?? USUAL_WIDTH,
         'method',
         'across the face below',
       );
@@ -60,17 +59,19 @@ function planBehind(c: KindContext): PlanResult {
         cutsOf: (tool) => standing(c, tool, width, clear),
       };
     },
-    remarks: (_, { contacts }) => [
-      {
-        rule: 'below-the-part',
-        severity: 'note',
-        message: `The head goes ${c.say(contacts.at(-1)?.deep ?? 0)} below the part: parallels and table must be clear of it.`,
-        onSheet: `clear below: ${c.say(contacts.at(-1)?.deep ?? 0)}`,
-      },
-    ],
-    show: (parameters, _, __, { contacts }) => {
-      const deep = contacts.at(-1)?.deep ?? 0;
-      parameters.derived('depth', 'tip below the edge', deep, 'head and what it stays below');
+    remarks: (_, { contacts }) => {
+      const below = c.say(last(contacts).deep);
+      return [
+        {
+          rule: 'below-the-part',
+          severity: 'note',
+          message: `The head goes ${below} below the part: parallels and table must be clear of it.`,
+          onSheet: `clear below: ${below}`,
+        },
+      ];
+    },
+    show: (parameters, _, { contacts }) => {
+      parameters.derived('depth', 'tip below the edge', last(contacts).deep, 'head and what it stays below');
     },
   });
 }

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../../geometry/vec.ts';
+import { distance, type Vec3 } from '../../geometry/vec.ts';
 import { at, first, last } from '../../lists.ts';
 import type { Move, Work } from '../../motion/work.ts';
 import type { RisePoint } from '../../features/edge/shape.ts';
@@ -6,11 +6,11 @@ import { ballAt, hollowOf, isBall, thinned } from '../edges/ball.ts';
 import { chooseAmong, hitInWords } from '../choose-tool.ts';
 import { cuttingNumbers } from '../cutting-numbers.ts';
 import type { EdgeView } from '../edge-view.ts';
+import { EDGE_CHOICES, notThere, USUAL_WIDTH } from '../edges/planned.ts';
 import { LEAD_SHARE } from '../grooves/planned.ts';
 import { Parameters, type KindContext, type OperationKind, type PlanResult } from '../kind.ts';
 import type { Tool } from '../../tools/schema.ts';
 
-const WIDTH = 0.3;
 /** How far the straight moves of its way may lie off it, mm. */
 const TOLERANCE = 0.004;
 /** Gone over twice where a closed edge joins, and how far outside it the cutter comes down, of its radius. */
@@ -28,21 +28,23 @@ export const edgeFollowKind: OperationKind = {
   rank: 9,
   makesEdges: ['rising'],
   numbers: { width: 'width' },
-  choices: { cutting: ['climb', 'conventional'] },
+  choices: { cutting: EDGE_CHOICES.cutting },
   plan: planFollow,
 };
 
 function planFollow(c: KindContext): PlanResult {
-  const standing = c.edges.filter((v) => v.metalFrom !== null);
-  if (standing.length > 0)
-    return {
-      missing: `${first(standing).label}: ${first(standing).metalFrom ?? ''}`,
-      holes: standing.map((v) => v.label),
-    };
+  const waiting = notThere(c);
+  if (waiting) return waiting;
   const parameters = new Parameters(c);
-  const width = parameters.length('width', 'width', c.edgeBreak ?? WIDTH, 'method', 'on each of its faces');
+  const width = parameters.length(
+    'width',
+    'width',
+    c.edgeBreak ?? USUAL_WIDTH,
+    'method',
+    'on each of its faces',
+  );
   const isClimb =
-    parameters.choice('cutting', 'cutting', ['climb', 'conventional'], 'climb', 'method') === 'climb';
+    parameters.choice('cutting', 'cutting', EDGE_CHOICES.cutting, 'climb', 'method') === 'climb';
   const balls = c.tools.filter(isBall);
   const [ball] = balls;
   if (!ball)
@@ -108,7 +110,8 @@ function follow(c: KindContext, tool: Tool, v: EdgeView, width: number, isClimb:
   const line = (to: Vec3, feed: 'cut' | 'lead'): Move => ({ kind: 'line', to, feed });
   const moves: Move[] = [
     line(on, 'lead'),
-    ...points.map((p, i) => line(p, i === 0 ? 'lead' : 'cut')),
+    // It is at the metal before it is at the edge's first point.
+    ...points.map((p) => line(p, 'cut')),
     line([off[0], off[1], Math.max(off[2], last(points)[2])], 'lead'),
   ];
   return {
@@ -165,7 +168,7 @@ function firstOf(way: readonly Vec3[], length: number): Vec3[] {
   for (let i = 0; i < way.length; i++) {
     const p = at(way, i);
     const before = i === 0 ? null : at(way, i - 1);
-    const l = before ? Math.hypot(p[0] - before[0], p[1] - before[1], p[2] - before[2]) : 0;
+    const l = before ? distance(p, before) : 0;
     if (before && l >= rest) {
       const t = rest / l;
       return [...out, [0, 1, 2].map((k) => at(before, k) + t * (at(p, k) - at(before, k))) as Vec3];

@@ -12,19 +12,16 @@ import {
   type Flank,
 } from '../edges/flank.ts';
 import type { FormCut } from '../edges/made.ts';
-import { EDGE_CHOICES, planEdges, saidLength } from '../edges/planned.ts';
+import { EDGE_CHOICES, passShares, planEdges, saidLength, USUAL_WIDTH } from '../edges/planned.ts';
 import type { KindContext, OperationKind, Parameters, PlanResult } from '../kind.ts';
 
-/** Width of a broken edge where nothing else is said, and the widest that is cut in one pass, mm. */
-const WIDTH = 0.3;
+/** The widest chamfer that is cut in one pass, mm. */
 const PER_PASS = 1;
 /** Of a sharp edge's break: as usual, or as the cutter has it. */
 const SLOPES = ['45°', 'by the tool'] as const;
 const MEASURED = ['across the top', 'along the slope'] as const;
 /** A flank of another angle than the model's chamfer is refused, degrees. */
 const SAME_ANGLE = 0.1;
-/** Passes at the most: nobody means more. */
-const MOST_PASSES = 20;
 
 /** Breaks an edge with a cutter's flank, or cuts the chamfer that the model has (handbook, Edges). */
 export const edgeMillKind: OperationKind = {
@@ -73,7 +70,7 @@ function planEdgeMill(c: KindContext): PlanResult {
         cutsOf: (tool, v) => cutsOf(c, tool, v, { width: width(tool), clearance, perPass }),
       };
     },
-    show: (parameters, tool, _, form) => {
+    show: (parameters, tool, form) => {
       const flank = flankOf(tool);
       const { deep } = last(form.contacts);
       parameters.length(
@@ -108,7 +105,7 @@ function askWidth(
   const width = parameters.length(
     'width',
     'width',
-    c.edgeBreak ?? WIDTH,
+    c.edgeBreak ?? USUAL_WIDTH,
     'method',
     c.edgeBreak === null ? measured : `${measured}, for the whole job`,
   );
@@ -147,16 +144,13 @@ function cutsOf(
     return { missing: noChamfer(c, tool, flank, drop, most, clearance) };
   const tried = clearance === null ? clearances(flank, drop) : [Math.max(0, clearance)];
   const inset = profile.kind === 'sharp' ? width : 0;
-  const n = Math.min(MOST_PASSES, Math.max(1, Math.ceil(width / perPass - 1e-9)));
   return tried.map((clear): FormCut => {
     const contact = contactOf(flank, { inset, drop }, clear);
-    // Each pass takes as much metal: the chamfer's face grows with the square of its width.
-    const contacts = Array.from({ length: n }, (_, i) => {
-      const share = Math.sqrt((i + 1) / n);
-      return { ...contact, deep: contact.deep - ((1 - share) * width) / flank.slope };
-    });
     return {
-      contacts,
+      contacts: passShares(width, perPass).map((share) => ({
+        ...contact,
+        deep: contact.deep - ((1 - share) * width) / flank.slope,
+      })),
       inset,
       drop,
       slope: flank.slope,

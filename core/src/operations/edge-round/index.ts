@@ -1,13 +1,11 @@
 import { first } from '../../lists.ts';
 import { roundingRadius } from '../../tools/find.ts';
 import type { FormCut } from '../edges/made.ts';
-import { EDGE_CHOICES, planEdges } from '../edges/planned.ts';
+import { EDGE_CHOICES, passShares, planEdges } from '../edges/planned.ts';
 import type { KindContext, OperationKind, PlanResult } from '../kind.ts';
 
 /** The largest radius that is cut in one pass, mm. */
 const PER_PASS = 1.5;
-/** Passes at the most: nobody means more. */
-const MOST_PASSES = 20;
 
 /** Rounds an edge with a form cutter of its own radius (handbook, Edges; N84). */
 export const edgeRoundKind: OperationKind = {
@@ -36,7 +34,7 @@ function planEdgeRound(c: KindContext): PlanResult {
         cutsOf: (tool) => [standing(tool.diameter, roundingRadius(tool), perPass)],
       };
     },
-    show: (parameters, tool, _, { drop }) => {
+    show: (parameters, tool, { drop }) => {
       parameters.derived('pilot', 'pilot', tool.tipDiameter, 'beside the wall below', 'table');
       parameters.derived('depth', 'tip below the edge', drop, 'its radius');
     },
@@ -48,10 +46,9 @@ function planEdgeRound(c: KindContext): PlanResult {
  * pass before the last stands higher.
  */
 function standing(diameter: number, radius: number, perPass: number): FormCut {
-  const n = Math.min(MOST_PASSES, Math.max(1, Math.ceil(radius / perPass - 1e-9)));
   return {
-    contacts: Array.from({ length: n }, (_, i) => ({
-      deep: radius * Math.sqrt((i + 1) / n),
+    contacts: passShares(radius, perPass).map((share) => ({
+      deep: radius * share,
       offset: diameter / 2,
       radius: diameter / 2,
     })),

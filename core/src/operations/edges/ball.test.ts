@@ -12,7 +12,7 @@ const edge = (turn: number) => ({
 });
 
 describe('a ball on an edge', () => {
-  it('passes through both ends of the break, and leaves a hollow of R − √(R² − s²/4) (handbook)', () => {
+  it('passes through both ends of the break, and leaves a hollow as deep as the sagitta of their chord', () => {
     fc.assert(
       fc.property(number(0.8, 2.2), number(0.1, 1), number(1.5, 6), (turn, width, radius) => {
         const p = edge(turn);

@@ -24,7 +24,7 @@ function chordAt({ at, up, out }: RisePoint, width: number): { middle: Vec3; hal
   };
 }
 
-/** How deep the hollow is that a ball leaves, against the flat of the same width: `R − √(R² − s²/4)` of a chord s (handbook, Edges). mm. */
+/** How deep the hollow is that a ball leaves, against the flat of the same width, mm: the sagitta `R − √(R² − s²/4)` of a chord s in a circle. */
 export function hollowOf(p: RisePoint, width: number, radius: number): number {
   const { half } = chordAt(p, width);
   return half >= radius ? Infinity : radius - Math.sqrt(radius * radius - half * half);

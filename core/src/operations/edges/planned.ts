@@ -21,12 +21,30 @@ const PLUNGE_SHARE = 0.4;
 /** What stays of an edge is not said where it is shorter, mm. */
 const LEAST_SAID = 0.05;
 
+/** Width of a broken edge where nothing else is said, mm. */
+export const USUAL_WIDTH = 0.3;
+/** Passes at the most: nobody means more. */
+const MOST_PASSES = 20;
+
+/** Shares of an edge's size after each of its passes: each takes as much metal, which grows with the square of the size. mm. */
+export function passShares(size: number, perPass: number): number[] {
+  const n = Math.min(MOST_PASSES, Math.max(1, Math.ceil(size / perPass - 1e-9)));
+  return Array.from({ length: n }, (_, i) => Math.sqrt((i + 1) / n));
+}
+
+/** Why some of the edges are not there yet; null where all are. */
+export function notThere({ edges }: Pick<KindContext, 'edges'>): PlanResult | null {
+  const waiting = edges.filter((v) => v.metalFrom !== null);
+  const [one] = waiting;
+  return one ? { missing: `${one.label}: ${one.metalFrom ?? ''}`, holes: waiting.map((v) => v.label) } : null;
+}
+
 /** What a kind of operation knows of the edges that it cuts. */
 export interface EdgeForm {
   /** Asks for its numbers; called again for the tool that is taken, so that they are shown once. */
   ask(parameters: Parameters): EdgeCuts;
   /** Shown beside the numbers that were asked for. */
-  show?(parameters: Parameters, tool: Tool, view: EdgeView, form: FormCut): void;
+  show?(parameters: Parameters, tool: Tool, form: FormCut): void;
   /** Whether outside corners may be gone round. */
   mayRoll: boolean;
   /** What the operator must know of the tool that is taken. */
@@ -41,13 +59,8 @@ export interface EdgeCuts {
 
 /** Plans the edges of a size with the shop's tool that gets along all of them, or says of each why it cannot be cut. */
 export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
-  const standing = c.edges.filter((v) => v.metalFrom !== null);
-  const [covered] = standing;
-  if (covered)
-    return {
-      missing: `${covered.label}: ${covered.metalFrom ?? ''}`,
-      holes: standing.map((v) => v.label),
-    };
+  const waiting = notThere(c);
+  if (waiting) return waiting;
   const known = new Map<string, { made: EdgeMade; form: FormCut | null }>();
   const tryOut = new Parameters(c);
   const { need, cutsOf } = form.ask(tryOut);
@@ -80,7 +93,7 @@ export function planEdges(c: KindContext, form: EdgeForm): PlanResult {
   const own = c.edges.map((v) => ({ v, ...made(tool, v) }));
   const shown = made(tool, view).form;
   if (shown) {
-    form.show?.(parameters, tool, view, shown);
+    form.show?.(parameters, tool, shown);
     showEnds(parameters, c, shown);
   }
   const isStraight = own.some(({ made: m }) => 'work' in m && m.work.motion.kind === 'cycle');

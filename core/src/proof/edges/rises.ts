@@ -58,6 +58,11 @@ export class RiseFinder {
         return stays <= radius + NEAR ? [{ seen, i, stays }] : [];
       });
   }
+
+  /** Whether a motion comes by any of them. */
+  isOn(m: KnownMotion, tool: Tool): boolean {
+    return chordsOf(m).some((c) => this.by(c, tool).length > 0);
+  }
 }
 
 /** What was cut along the edges that rise and fall, from what was read. */

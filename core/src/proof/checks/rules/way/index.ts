@@ -45,8 +45,12 @@ function judged(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): void 
     for (const { chord, edges } of onEdges) onEdge(s, chord, tool, edges);
     return;
   }
-  const rises = s.c.rises.by(m, tool);
-  if (rises.length > 0) return onRise(s, m, tool, Math.max(...rises.map((r) => r.seen.rise.width)));
+  const onRises = chordsOf(m).map((chord) => ({ chord, by: s.c.rises.by(chord, tool) }));
+  if (onRises.some(({ by }) => by.length > 0)) {
+    for (const { chord, by } of onRises)
+      onRise(s, chord, tool, Math.max(0, ...by.map((r) => r.seen.rise.width)));
+    return;
+  }
   const inside = isMill(m, tool) ? s.c.finder.at(m, tool) : null;
   // What reaches beyond a hole's wall may be on its way along a groove that runs over it.
   const groove = inside && inside.beyond <= IN_WALL ? null : s.c.grooves.at(m, tool);
