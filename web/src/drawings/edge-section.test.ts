@@ -77,6 +77,60 @@ describe('the section of an edge', () => {
     expect(drawEdgeSection(view({ kind: 'sharp' }, 50), operation(0.5, 0.5)).floor).toBeNull();
   });
 
+  it('of an edge that looks away has the metal above the head', () => {
+    const own = view({ kind: 'sharp' });
+    const behind = { ...own, shape: { ...own.shape, isBehind: true } };
+    const d = drawEdgeSection(behind, operation(0.5, 0.5));
+    const [, y0, , y1] = numbers(d.wanted);
+    expect((y0! - y1!) / d.k).toBeCloseTo(0.5, 1);
+    // No corner of the metal lies below the edge.
+    const ys = numbers(d.metal).filter((_, i) => i % 2 === 1);
+    expect(Math.max(...ys)).toBeCloseTo(y0!, 1);
+    expect(d.tool!.y).toBeGreaterThan(y0!);
+  });
+
+  it('of one that rises has the ball through both ends of the break, where the face is most level', () => {
+    const own = view({ kind: 'sharp' });
+    const up = Math.SQRT1_2;
+    const ball = {
+      tool: {
+        kind: 'end-mill',
+        diameter: 6,
+        tipDiameter: 0,
+        cornerRadius: 3,
+        fluteLength: 10,
+        shankDiameter: 6,
+        stickOut: 20,
+      },
+      work: [
+        {
+          label: 'E1',
+          z: -3,
+          rises: [
+            {
+              feature: 'E1',
+              width: 0.5,
+              hollow: 0.02,
+              run: [
+                { at: [0, 0, 0], up: [0, 0, 1], out: [0, -1, 0] },
+                { at: [9, 0, -4], up: [up, 0, up], out: [0, -1, 0] },
+              ],
+            },
+          ],
+          motion: { kind: 'path', passes: [] },
+        },
+      ],
+    } as unknown as PlannedOperation;
+    const d = drawEdgeSection(own, ball);
+    const [x0, y0, x1, y1] = numbers(d.wanted);
+    const middle = { x: d.tool!.x, y: d.tool!.y - 3 * d.k };
+    for (const [x, y] of [
+      [x0!, y0!],
+      [x1!, y1!],
+    ])
+      expect(Math.hypot(x! - middle.x, y! - middle.y) / d.k).toBeCloseTo(3, 1);
+  });
+
   it('and its plan: the edge as a line that is not closed, the way of the cutter beside it', () => {
     const d = drawPlan(view({ kind: 'sharp' }), operation(0.5, 0.5));
     expect(d.walls).toHaveLength(1);
