@@ -7,7 +7,7 @@ import { meshModel } from '@yellow-pin/core/model/mesh';
 import { shortestTour, tourLength } from '@yellow-pin/core/order/tour';
 import { readProgram } from '@yellow-pin/core/code/read/read';
 import { writeProgram } from '@yellow-pin/core/code/write/write';
-import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/schema';
+import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/shipped';
 import type { MotionProgram } from '@yellow-pin/core/motion/program';
 import { SHOP } from '@yellow-pin/demo/shop/index';
 import { openCascade } from '@yellow-pin/kernel/opencascade';

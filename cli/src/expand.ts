@@ -1,4 +1,4 @@
-import { PROFILES } from '@yellow-pin/core/code/profiles/schema';
+import { PROFILES } from '@yellow-pin/core/code/profiles/shipped';
 import { readProgram } from '@yellow-pin/core/code/read/read';
 import { parseArguments, single, UsageError } from './arguments.ts';
 import { readText } from './part.ts';

@@ -7,7 +7,7 @@ import type { HoleFeature } from '../features/hole/schema.ts';
 import { newPlan } from '../plan/plan.ts';
 import { fileName, produceJob } from '../job/produce.ts';
 import { BOUNDS, hole, LIBRARY } from '../testing/fixtures.ts';
-import { RIGID_TAP_BUILT_IN as PROFILE } from './profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN as PROFILE } from './profiles/shipped.ts';
 import { readProgram } from './read/read.ts';
 import { asciiComment } from './write/words.ts';
 

@@ -1,6 +1,10 @@
 import { known } from '../lists.ts';
 import type { CycleHow, CycleName } from '../motion/work.ts';
 
+/** All words of cycles, in the order of the table. */
+export const CYCLE_WORDS = ['G81', 'G82', 'G73', 'G83', 'G84', 'G74', 'G85', 'G89', 'G86', 'G76'] as const;
+export type CycleWord = (typeof CYCLE_WORDS)[number];
+
 /** What each canned cycle's word does. The one table between words and meanings, for writing, reading and messages. */
 const TABLE = [
   { word: 'G81', how: 'straight' },
@@ -13,9 +17,12 @@ const TABLE = [
   { word: 'G89', how: 'feed-out', dwells: true },
   { word: 'G86', how: 'stop-out' },
   { word: 'G76', how: 'shift-out' },
-] as const satisfies readonly { word: string; how: CycleName; hand?: 'right' | 'left'; dwells?: boolean }[];
-
-export type CycleWord = (typeof TABLE)[number]['word'];
+] as const satisfies readonly {
+  word: CycleWord;
+  how: CycleName;
+  hand?: 'right' | 'left';
+  dwells?: boolean;
+}[];
 
 /** The word for a way to make a hole. */
 export function cycleWord(how: CycleHow): CycleWord {

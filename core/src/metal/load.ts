@@ -42,7 +42,7 @@ export function overload(
   const kind = toolKind(tool.kind);
   const [x0, y0, z0] = m.from;
   const [x1, y1, z1] = m.to;
-  if ((m.kind !== 'feed' && m.kind !== 'arc') || m.cycle !== undefined || kind.onlyPlunges || kind.onEdges)
+  if ((m.kind !== 'feed' && m.kind !== 'arc') || m.how !== undefined || kind.onlyPlunges || kind.onEdges)
     return null;
   if (x0 === null || y0 === null || z0 === null || x1 === null || y1 === null || z1 === null) return null;
   const fall = z0 - z1;

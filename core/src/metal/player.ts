@@ -1,5 +1,5 @@
 import type { MachineProfile } from '../code/profiles/schema.ts';
-import type { Motion } from '../code/read/motion.ts';
+import { mainLine, type Motion } from '../code/read/motion.ts';
 import { motionTimes } from '../proof/time.ts';
 import type { MetalSnapshot } from './grid.ts';
 import { TILE } from './tile.ts';
@@ -95,7 +95,7 @@ export class Player {
     return {
       tool: m.tool,
       at: part ? (part.to as [number, number, number]) : null,
-      line: m.line,
+      line: mainLine(m),
       isRapid: m.kind === 'rapid',
       motion: n,
     };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../code/profiles/shipped.ts';
 import { featureSizes } from '../features/sets.ts';
 import { decisionFromCallout } from '../job/print.ts';
 import { produceJob } from '../job/produce.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { profileFaults } from '../code/profiles/faults.ts';
 import { machineProfileSchema } from '../code/profiles/schema.ts';
 import { rowFaults } from '../cutting/faults.ts';
 import { materialSchema } from '../cutting/material.ts';
@@ -75,7 +76,12 @@ export const LISTS: { [L in ListName]: ListSpec<L> } = {
   machines: {
     schema: machineProfileSchema,
     one: 'machine',
-    faults: () => [],
+    faults: (m, { machines }) => [
+      ...profileFaults(m),
+      ...(machines.some((o) => o.id !== m.id && o.name.trim().toLowerCase() === m.name.trim().toLowerCase())
+        ? [`Another machine is called "${m.name}". Give it a name of its own.`]
+        : []),
+    ],
     kept: (_, { machines }) => last(machines, 'machine'),
   },
   methods: {

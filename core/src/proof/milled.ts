@@ -1,4 +1,4 @@
-import type { Motion, ReadProgram } from '../code/read/motion.ts';
+import { mainLine, type Motion, type ReadProgram } from '../code/read/motion.ts';
 import { widestStep } from '../tools/kinds/kind.ts';
 import { toolKind } from '../tools/kinds/registry.ts';
 import type { Tool } from '../tools/schema.ts';
@@ -70,7 +70,7 @@ export class HoleFinder {
           const off = z > view.entryZ ? z - view.entryZ : z < low ? low - z : 0;
           const isRound =
             m.kind === 'arc' &&
-            (m.turns ?? 0) >= 1 &&
+            ((m.turns ?? 0) >= 1 || m.round === true) &&
             m.centre !== undefined &&
             Math.hypot(m.centre[0] - view.x, m.centre[1] - view.y) <= SAME_AXIS;
           if (!best || off < best.off) best = { hole, orbit, isRound, beyond, off };
@@ -158,8 +158,8 @@ export function milledHoles(
     const diameter = 2 * inside.orbit + tool.diameter;
     const z = m.to[2];
     const same = hole.rounds.find((r) => Math.abs(r.diameter - diameter) <= SAME_ROUND);
-    if (!same) hole.rounds.push({ line: m.line, diameter, z });
-    else if (z < same.z) [same.z, same.line] = [z, m.line];
+    if (!same) hole.rounds.push({ line: mainLine(m), diameter, z });
+    else if (z < same.z) [same.z, same.line] = [z, mainLine(m)];
     hole.feed = Math.max(hole.feed, m.feed);
     hole.speed = Math.max(hole.speed, m.speed);
   }

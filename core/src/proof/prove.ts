@@ -10,6 +10,7 @@ import { isReached, labelOf } from '../job/placed.ts';
 import { viewHole } from '../operations/hole-view.ts';
 import type { Space } from '../space/space.ts';
 import type { Disc, ProfilePoint } from '../tools/profile.ts';
+import { toolKind } from '../tools/kinds/registry.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import type { Check, MadeHole, SeenHole } from './checks/check.ts';
@@ -56,9 +57,18 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const byNumber = new Map(tools.flatMap((t) => (t.number === null ? [] : [[t.number, t] as const])));
   const toolOf = (n: number): Tool | null => byNumber.get(n) ?? null;
   // D holds the radius of the tool of its number.
-  const read = readProgram(text, job.machine, (d) => {
-    const tool = toolOf(d);
-    return tool ? tool.diameter / 2 : null;
+  const drilling = new Set(
+    setup.operations.filter((o) => o.work.some((w) => w.motion.kind === 'cycle')).map((o) => o.tool.number),
+  );
+  const read = readProgram(text, job.machine, {
+    radiusOf: (d) => {
+      const tool = toolOf(d);
+      return tool ? tool.diameter / 2 : null;
+    },
+    makesHoles: (n) => {
+      const tool = toolOf(n);
+      return tool !== null && (toolKind(tool.kind).onlyPlunges || drilling.has(n));
+    },
   });
   const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
   const holes = seenHoles(job, setup, say);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../code/profiles/shipped.ts';
 import { readProgram } from '../code/read/read.ts';
 import { moveTime, programTime, timeShares, TIME_PARTS } from './time.ts';
 

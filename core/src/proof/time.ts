@@ -1,7 +1,6 @@
 import type { MachineProfile } from '../code/profiles/schema.ts';
-import { cycleMeaning } from '../code/cycles.ts';
 import { arcSweep } from '../geometry/arc.ts';
-import type { Motion, ReadProgram } from '../code/read/motion.ts';
+import { mainLine, type Motion, type ReadProgram } from '../code/read/motion.ts';
 
 /** Time of a move of length s (mm) at speed v (mm/s) with acceleration a (mm/s²), trapezoid speed: s. */
 export function moveTime(s: number, v: number, a: number): number {
@@ -11,7 +10,7 @@ export function moveTime(s: number, v: number, a: number): number {
 
 export interface ProgramTime {
   total: number;
-  /** Seconds of each line. */
+  /** Seconds of each line of the main program; a call has those of its subprogram. */
   byLine: Map<number, number>;
   byTool: Map<number, number>;
 }
@@ -23,7 +22,8 @@ export function programTime(read: ReadProgram, profile: MachineProfile): Program
   const ends = motionTimes(read, profile);
   for (const [n, m] of read.motions.entries()) {
     const t = (ends[n] ?? 0) - (ends[n - 1] ?? 0);
-    byLine.set(m.line, (byLine.get(m.line) ?? 0) + t);
+    const line = mainLine(m);
+    byLine.set(line, (byLine.get(line) ?? 0) + t);
     byTool.set(m.tool, (byTool.get(m.tool) ?? 0) + t);
   }
   return { total: ends[ends.length - 1] ?? 0, byLine, byTool };
@@ -79,7 +79,7 @@ export function timeShares(read: Pick<ReadProgram, 'motions'>, profile: MachineP
     const speed = (m.kind === 'rapid' ? profile.rapid : m.feed) / 60;
     if (speed <= 0) continue;
     const even = lengthOf(m) / speed;
-    const isPeck = m.kind === 'rapid' && pecks(m.cycle) && m.from[0] === m.to[0] && m.from[1] === m.to[1];
+    const isPeck = m.kind === 'rapid' && pecks(m.how) && m.from[0] === m.to[0] && m.from[1] === m.to[1];
     own.parts[m.kind !== 'rapid' ? 'cutting' : isPeck ? 'pecks' : 'rapid'] += even;
     own.parts['speeding up'] += motionTime(m, profile) - even;
   }
@@ -87,8 +87,7 @@ export function timeShares(read: Pick<ReadProgram, 'motions'>, profile: MachineP
 }
 
 /** Whether a cycle goes down in pecks. */
-function pecks(cycle: string | undefined): boolean {
-  const how = cycle === undefined ? null : cycleMeaning(cycle)?.how;
+function pecks(how: Motion['how']): boolean {
   return how === 'full-retract' || how === 'chip-break';
 }
 

@@ -1,5 +1,5 @@
 import { cycleOf, type CycleHow } from '../motion/work.ts';
-import { RIGID_TAP_BUILT_IN } from '../code/profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../code/profiles/shipped.ts';
 import type { HoleFeature, StackStep } from '../features/hole/schema.ts';
 import { featureSizes } from '../features/sets.ts';
 import { deriveJob } from '../job/derive.ts';

@@ -1,4 +1,4 @@
-import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/schema';
+import { PROFILES } from '@yellow-pin/core/code/profiles/shipped';
 import type { Library } from '@yellow-pin/core/plan/library';
 import { NAMED_THREADS } from '@yellow-pin/core/threads/more';
 import type { Tool } from '@yellow-pin/core/tools/schema';
@@ -70,6 +70,6 @@ export const SHOP: Library = {
   tools: placed(DRAWER),
   holders: HOLDERS,
   materials: MATERIALS,
-  machines: [{ ...RIGID_TAP_BUILT_IN, magazineSize: 60 }],
+  machines: PROFILES.map((p) => ({ ...p, magazineSize: 60 })),
   methods: [],
 };

@@ -1,3 +1,4 @@
+import { mainLine } from '@yellow-pin/core/code/read/motion';
 import { proveJobMetal, withMetal } from '@yellow-pin/core/job/prove-metal';
 import type { ProducedSetup, ProduceInput } from '@yellow-pin/core/job/produce';
 import type { DerivedJob } from '@yellow-pin/core/job/derive';
@@ -111,7 +112,7 @@ export class Desk {
       setupId,
       total: player.total,
       ends: player.ends.slice(),
-      lines: Uint32Array.from(player.motions, (m) => m.line),
+      lines: Uint32Array.from(player.motions, mainLine),
       tools: Uint16Array.from(player.motions, (m) => m.tool),
     };
   }

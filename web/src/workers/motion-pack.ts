@@ -1,4 +1,4 @@
-import type { Motion } from '@yellow-pin/core/code/read/motion';
+import { mainLine, type Motion } from '@yellow-pin/core/code/read/motion';
 import { fromFrame, type Frame } from '@yellow-pin/core/geometry/frame';
 import { dot, type Vec3 } from '@yellow-pin/core/geometry/vec';
 import { motionPoints } from './motion-points.ts';
@@ -21,7 +21,7 @@ export function packMotion(motions: readonly Motion[], frame: Frame): MotionPack
   for (const m of motions) {
     const way = motionPoints(m).map((p) => fromFrame(frame, p));
     for (let i = 1; i < way.length; i++) {
-      lines.push(m.line);
+      lines.push(mainLine(m));
       rapid.push(m.kind === 'rapid' ? 1 : 0);
       points.push(...way[i - 1]!, ...way[i]!);
     }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/schema';
+import { RIGID_TAP_BUILT_IN } from '@yellow-pin/core/code/profiles/shipped';
 import { readProgram } from '@yellow-pin/core/code/read/read';
 import type { Motion } from '@yellow-pin/core/code/read/motion';
 import { motionPoints } from './motion-points.ts';

@@ -1,6 +1,28 @@
 import { z } from 'zod';
+import { CYCLE_WORDS } from '../cycles.ts';
 
-/** What a machine understands and how its shop likes its programs. Lengths mm, feeds mm/min, times s. */
+/** A line of code as a shop puts it into its programs: ASCII, no tape mark, no program number. */
+const ownLine = z
+  .string()
+  .trim()
+  .min(1)
+  .max(80)
+  .regex(/^[\x20-\x7e]+$/, 'only plain letters, digits and signs can stand in a program')
+  .refine((s) => !/^[%O:]/i.test(s), 'tape marks and program numbers have their own fields');
+
+/** Numbers of M words that carry a meaning of the language itself: none of them can be given another. */
+const TAKEN_M = new Set([0, 1, 2, 3, 4, 5, 6, 30, 98, 99]);
+const ownM = z
+  .number()
+  .int()
+  .min(7)
+  .max(999)
+  .refine((m) => !TAKEN_M.has(m), 'this M word means something else already');
+
+/**
+ * What a machine understands and how its shop likes its programs. Lengths mm, feeds mm/min, times s. Where practice differs a field
+ * decides, for writing, reading, proof and time alike.
+ */
 export const machineProfileSchema = z.object({
   id: z.string().min(1),
   name: z.string().min(1).max(80),
@@ -17,7 +39,12 @@ export const machineProfileSchema = z.object({
     .object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() })
     .nullable()
     .default(null),
-  tapping: z.enum(['built-in']),
+  /** Cycles that the control has; holes that would need another are written out. */
+  cycles: z.array(z.enum(CYCLE_WORDS)).default([...CYCLE_WORDS]),
+  /** Tapping cycles run in step with the spindle by themselves, or only after an M word has said so. */
+  tapping: z.enum(['built-in', 'announced']),
+  /** The M word that announces it, with S in a line before the cycle. */
+  tapWord: ownM.default(29),
   /** Retract of G73 and clearance of G83 above the last depth, mm. */
   chipBreakBackOff: z.number().positive().default(0.25),
   peckClearance: z.number().positive().default(0.5),
@@ -29,14 +56,36 @@ export const machineProfileSchema = z.object({
     on: z.boolean(),
     start: z.number().int().positive(),
     step: z.number().int().positive(),
+    /** Before every block, or only where a tool is changed. */
+    where: z.enum(['blocks', 'tool-changes']).default('blocks'),
   }),
-  commentStyle: z.enum(['parentheses', 'semicolon']),
+  commentStyle: z.enum(['parentheses', 'semicolon', 'none']),
+  /** Longest comment that the control shows, letters. */
+  commentLength: z.number().int().min(8).max(120).default(72),
+  /** Number of the job's first setup; each further one has the next. Null: programs have none. */
   programNumber: z.number().int().min(1).max(99999).nullable(),
   lineEnding: z.enum(['lf', 'crlf']),
+  /** Lines of the shop's own after the first, such as a safe start; they are read back like any other. */
+  startLines: z.array(ownLine).max(20).default([]),
+  /** Lines of the shop's own before the end. */
+  endLines: z.array(ownLine).max(20).default([]),
+  endWord: z.enum(['M30', 'M2']).default('M30'),
   stageNextTool: z.boolean(),
-  home: z.enum(['machine-coordinates', 'reference-return']),
+  /** How a tool is called: `T1 M6`, `M6 T1`, or in two blocks. */
+  toolCall: z.enum(['tool-first', 'change-first', 'two-blocks']).default('tool-first'),
+  /** Its length is taken by G43 H, or by the change itself. */
+  toolLength: z.enum(['called', 'with-change']).default('called'),
+  home: z.enum(['machine-coordinates', 'reference-return', 'second-reference']),
+  /** Where X and Y go at the end, in machine coordinates, mm; null: they stay. */
+  park: z.object({ x: z.number(), y: z.number() }).nullable().default(null),
   coolant: z.boolean(),
+  coolantOn: ownM.default(8),
+  coolantOff: ownM.default(9),
   percentSigns: z.boolean().default(true),
+  /** A space between words, or none. */
+  wordSpaces: z.boolean().default(true),
+  /** G00 and M03 in place of G0 and M3. */
+  twoDigitWords: z.boolean().default(false),
   /** G words for accuracy or smoothing that may stand in a start line and change nothing here. */
   harmless: z.array(z.number()).default([61, 61.1, 64]),
   /** G43 may take another tool's H. */
@@ -47,60 +96,24 @@ export const machineProfileSchema = z.object({
    * What a cycle does first when its R lies above the tool. `unknown`: proof takes the worse, which is across first.
    */
   riseOrder: z.enum(['up-first', 'across-first', 'unknown']).default('unknown'),
+  /** Arcs by their centre, from where they begin or from the zero, or by their radius, a quarter at the most. */
+  arcs: z.enum(['centre', 'centre-from-zero', 'radius']).default('centre'),
   /** P on an arc adds whole turns, or counts them all (the public RS274/NGC reading). */
   arcTurns: z.enum(['added', 'counted']).default('added'),
   /** Arcs may go up or down on their way; elsewhere they are written as lines, 0.005 mm from them at most. */
   helices: z.boolean().default(true),
+  /**
+   * Blocks that the control looks at to find where a compensated move ends: of those that follow one another, fewer than this may stand still in
+   * the plane.
+   */
+  lookAhead: z.number().int().min(2).max(1000).default(3),
   /** The same way at several levels is written once, as a subprogram that each level calls (M98, M99). */
   levelSubprograms: z.boolean().default(false),
+  /** The places of holes that several tools go to are written once, as a subprogram that each of them calls. */
+  holeSubprograms: z.boolean().default(false),
   /** M9 and M5, and other M words, stand in lines of their own. */
   oneMPerBlock: z.boolean().default(false),
   /** M1 after each tool. */
   optionalStop: z.boolean().default(false),
 });
 export type MachineProfile = z.infer<typeof machineProfileSchema>;
-
-/** What a profile says where it does not say otherwise; stored profiles of before read by the same. */
-const USUAL = {
-  harmless: [61, 61.1, 64],
-  otherLengthOffsets: false,
-  wholeUnitsWithoutPoint: false,
-  riseOrder: 'unknown',
-  arcTurns: 'added',
-  helices: true,
-  levelSubprograms: false,
-  oneMPerBlock: false,
-  optionalStop: false,
-} as const satisfies Partial<MachineProfile>;
-
-/** The profile that ships: taps in step with the spindle without being told to first. */
-export const RIGID_TAP_BUILT_IN: MachineProfile = {
-  ...USUAL,
-  harmless: [...USUAL.harmless],
-  id: 'rigid-tap-built-in',
-  name: 'rigid tap built in',
-  maxSpeed: 8000,
-  maxFeed: 8000,
-  rapid: 24000,
-  acceleration: 3000,
-  toolChangeSeconds: 5,
-  spindleStartSeconds: 1.5,
-  magazineSize: 120,
-  travel: { x: 1000, y: 550, z: 550 },
-  tapping: 'built-in',
-  chipBreakBackOff: 0.25,
-  peckClearance: 0.5,
-  pecksTaps: false,
-  dwellUnit: 'milliseconds',
-  decimals: { mm: 3, inch: 4 },
-  lineNumbers: { on: false, start: 10, step: 10 },
-  commentStyle: 'parentheses',
-  programNumber: 1001,
-  lineEnding: 'lf',
-  stageNextTool: true,
-  home: 'machine-coordinates',
-  coolant: true,
-  percentSigns: true,
-};
-
-export const PROFILES: readonly MachineProfile[] = [RIGID_TAP_BUILT_IN];

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { RIGID_TAP_BUILT_IN as PROFILE } from '../profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN as PROFILE } from '../profiles/shipped.ts';
 import type { Motion } from './motion.ts';
 import { readProgram } from './read.ts';
 
 const START = 'G21 G17 G90 G94 G54\nT1 M6\nS1000 M3\nG0 X-20. Y-20.\nG43 H1 Z25.\nG1 Z-2. F100.\n';
 const read = (text: string, radius: number | null = 5) =>
-  readProgram(`${START}${text}\nG0 Z25.\nM30`, PROFILE, (d) => (d === 1 ? radius : null));
+  readProgram(`${START}${text}\nG0 Z25.\nM30`, PROFILE, { radiusOf: (d) => (d === 1 ? radius : null) });
 const flat = (motions: readonly Motion[]) =>
   motions.filter((m) => m.compensation).map((m) => m.to.slice(0, 2).map((v) => Math.round(v! * 1e4) / 1e4));
 const rules = (text: string, radius: number | null = 5) =>

@@ -123,7 +123,8 @@ export class CycleRunner {
   }
 
   private motion(kind: Motion['kind'], to: Place): Motion {
-    const { line, tool, feed, speed, cycle } = this.call;
-    return { line, kind, tool, from: this.at, to, feed, speed, cycle };
+    const { line, caller, tool, feed, speed, cycle, how } = this.call;
+    const called = caller === undefined ? {} : { caller };
+    return { line, ...called, kind, tool, from: this.at, to, feed, speed, cycle, how };
   }
 }

@@ -8,16 +8,28 @@ import { CycleRunner } from './cycles.ts';
 import { Meaning } from './meaning.ts';
 import { contradiction } from './modal-groups.ts';
 import { ModalState } from './modal-state.ts';
+import { mainLine } from './motion.ts';
 import type { Coordinate, CycleCall, Motion, Place, ReadProblem, ReadProgram } from './motion.ts';
 import { compensated } from './compensation.ts';
 import { arcPoints } from './planes.ts';
+import { LookAhead } from './look-ahead.ts';
 import { Problems } from './problems.ts';
+import { markRounds } from './rounds.ts';
+import { strokes } from './strokes.ts';
 import { AXES, has, I, J, K, L, MOVING, P, Q, R, U, X, Y, Z } from './words.ts';
 
 /** More repeats of a subprogram than this are a slip. */
 const MOST_REPEATS = 5000;
 /** A program that moves more often than this is not looked at to its end. */
 const MOST_MOTIONS = 2_000_000;
+
+/** What reading must know of tools, which no text says. */
+export interface ToolsSaid {
+  /** The cutter radius that an offset D holds, mm; null where it is not known. */
+  radiusOf(d: number): number | null;
+  /** Whether a tool that is fed straight down makes a hole so: others are led aside, and judged by where they cut. */
+  makesHoles(tool: number): boolean;
+}
 
 /** What the line that was run asks for next; null: the line after it. */
 export type Next = null | 'end' | 'return' | { subprogram: number; times: number };
@@ -29,20 +41,24 @@ export type Next = null | 'end' | 'return' | { subprogram: number; times: number
 export class Interpreter {
   /** The line that runs, from 1. */
   line = 0;
+  /** While a subprogram runs: the line of the main program that called it. */
+  caller: number | null = null;
   private readonly motions: Motion[] = [];
   private readonly calls: CycleCall[] = [];
   private readonly problems = new Problems();
   private readonly state: ModalState;
   private readonly cycles: CycleRunner;
   private readonly meaning: Meaning;
+  private readonly lookAhead: LookAhead;
   private at: [Coordinate, Coordinate, Coordinate] = [null, null, null];
 
   constructor(
     private readonly profile: MachineProfile,
-    private readonly radiusOf: (d: number) => number | null,
+    private readonly tools: ToolsSaid,
   ) {
     this.cycles = new CycleRunner(profile, this.motions);
     this.meaning = new Meaning(profile, this.problems);
+    this.lookAhead = new LookAhead(profile.lookAhead, this.problems);
     this.state = new ModalState(profile, this.problems, this.motions);
   }
 
@@ -58,9 +74,16 @@ export class Interpreter {
     const { state } = this;
     if (!state.ended && this.motions.length > 0)
       this.problem(lineCount, 'warning', 'no-end', 'the program has no M30 or M2 at its end.');
+    markRounds(this.motions);
+    // Before compensation, which no stroke has, so that its motions carry what they are part of.
+    const written = strokes(this.motions, state.standing, this.tools.makesHoles);
+    const calls =
+      written.length === 0
+        ? this.calls
+        : [...this.calls, ...written].sort((a, b) => mainLine(a) - mainLine(b));
     return {
-      motions: compensated(this.motions, this.radiusOf, this.problems),
-      calls: this.calls,
+      motions: compensated(this.motions, this.tools.radiusOf, this.problems),
+      calls,
       problems: this.problems.list(),
       units: state.units,
       lineCount,
@@ -83,8 +106,10 @@ export class Interpreter {
     state.settings(line, g, words);
     state.misc(line, m, words);
     state.lengthWord(line, g, words);
-    if (known) this.act(line, block);
+    state.mark();
     if (m.includes(98)) return this.subprogram(line, words);
+    if (known) this.act(line, block);
+    this.lookAhead.block(line, this.motions, state.compensation !== null);
     return state.ended ? 'end' : m.includes(99) ? 'return' : null;
   }
 
@@ -93,7 +118,7 @@ export class Interpreter {
     const moving = g.find((v) => MOVING.has(v));
     if (g.includes(4)) return this.dwell(line, words, dwellInSeconds);
     if (has(words, U)) return this.problem(line, 'error', 'unknown-word', 'U is only known with G4.', 'U');
-    if (g.includes(28)) return this.goToReference(line, words);
+    if (g.includes(28) || g.includes(30)) return this.goToReference(line, words);
     if (g.includes(53)) {
       this.state.endCycle();
       if (moving !== undefined && !CYCLE_NUMBERS.has(moving)) this.state.mode = moving;
@@ -167,7 +192,7 @@ export class Interpreter {
     const arc = readArc(
       this.at,
       to,
-      { I: said(I), J: said(J), K: said(K), R: said(R), P: said(P) },
+      { ...this.centreWords(words), R: said(R), P: said(P) },
       state.factor,
       state.mode === 2,
       this.profile.arcTurns,
@@ -179,6 +204,16 @@ export class Interpreter {
       this.motions.push({ ...this.base(line, 'arc', to), ...arc });
       this.at = [...to];
     } else this.uprightArc(line, to, arc);
+  }
+
+  /** I, J and K from where the arc begins, whatever they count from. */
+  private centreWords(words: Float64Array): Partial<Record<'I' | 'J' | 'K', number>> {
+    const { centresFromZero, factor } = this.state;
+    const from = (l: number, axis: 0 | 1 | 2): number | undefined => {
+      if (!has(words, l)) return undefined;
+      return at(words, l) - (centresFromZero ? (this.at[axis] ?? 0) / factor : 0);
+    };
+    return { I: from(I, 0), J: from(J, 1), K: from(K, 2) };
   }
 
   /** An arc in an upright plane, as straight pieces: whoever looks at motions knows arcs in XY. */
@@ -241,6 +276,17 @@ export class Interpreter {
         'cycle-plane',
         'a cycle outside the XY plane is not known: write G17 before it',
       );
+    if (
+      cycleMeaning(`G${cycle}`)?.how === 'tap' &&
+      this.profile.tapping === 'announced' &&
+      !state.isTapAnnounced
+    )
+      this.problem(
+        line,
+        'error',
+        'tap-not-announced',
+        `G${cycle} without M${this.profile.tapWord} before it: the tap would run out of step with the spindle. Write M${this.profile.tapWord} S${state.speed} in a line before it.`,
+      );
     const repeats = repeatsOf(words);
     if (typeof repeats === 'string') return this.noHole(line, 'too-many-repeats', repeats);
     if (repeats === 0) return;
@@ -266,6 +312,7 @@ export class Interpreter {
     const word = `G${cycle}`;
     const call: CycleCall = {
       line,
+      ...this.called(),
       cycle: word,
       ...known(cycleMeaning(word), word),
       tool: state.tool,
@@ -323,6 +370,7 @@ export class Interpreter {
     const { compensation } = this.state;
     return {
       line,
+      ...this.called(),
       kind,
       tool,
       from: this.place(),
@@ -331,6 +379,10 @@ export class Interpreter {
       speed,
       ...(compensation ? { compensation } : {}),
     };
+  }
+
+  private called(): { caller?: number } {
+    return this.caller === null ? {} : { caller: this.caller };
   }
 
   private push(kind: Motion['kind'], line: number, to: Place): void {

@@ -1,3 +1,4 @@
+import { CYCLE_NUMBERS } from '../cycles.ts';
 import type { MachineProfile } from '../profiles/schema.ts';
 import type { Block } from './blocks.ts';
 import type { Problems } from './problems.ts';
@@ -5,10 +6,14 @@ import { M_WORDS, MOVING, SETTINGS } from './words.ts';
 
 /** Says what of a block has no meaning to a profile, and what in it is doubtful. */
 export class Meaning {
+  private readonly cycles: ReadonlySet<number>;
+
   constructor(
     private readonly profile: MachineProfile,
     private readonly problems: Problems,
-  ) {}
+  ) {
+    this.cycles = new Set(profile.cycles.map((w) => Number(w.slice(1))));
+  }
 
   sayOddities(line: number, block: Block): void {
     if (block.skippable)
@@ -28,10 +33,8 @@ export class Meaning {
     const { g, m } = block;
     const strange = [
       ...block.unknown,
-      ...g
-        .filter((v) => !MOVING.has(v) && !SETTINGS.has(v) && !this.profile.harmless.includes(v))
-        .map((v) => `G${v}`),
-      ...m.filter((v) => !M_WORDS.has(v)).map((v) => `M${v}`),
+      ...g.filter((v) => !this.isG(v)).map((v) => `G${v}`),
+      ...m.filter((v) => !this.isM(v)).map((v) => `M${v}`),
     ];
     for (const word of strange) {
       const rest = block
@@ -52,9 +55,20 @@ export class Meaning {
   /** Without a list of what has none: nearly every line of a long program ends here. */
   private hasMeaning({ g, m, unknown }: Block): boolean {
     if (unknown.length > 0) return false;
-    for (const v of g)
-      if (!MOVING.has(v) && !SETTINGS.has(v) && !this.profile.harmless.includes(v)) return false;
-    for (const v of m) if (!M_WORDS.has(v)) return false;
+    for (const v of g) if (!this.isG(v)) return false;
+    for (const v of m) if (!this.isM(v)) return false;
     return true;
+  }
+
+  private isG(v: number): boolean {
+    if (CYCLE_NUMBERS.has(v)) return this.cycles.has(v);
+    return MOVING.has(v) || SETTINGS.has(v) || this.profile.harmless.includes(v);
+  }
+
+  private isM(v: number): boolean {
+    const { coolantOn, coolantOff, tapping, tapWord } = this.profile;
+    return (
+      M_WORDS.has(v) || v === coolantOn || v === coolantOff || (tapping === 'announced' && v === tapWord)
+    );
   }
 }

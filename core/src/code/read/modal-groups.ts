@@ -11,7 +11,8 @@ const G_GROUPS: readonly { name: string; words: readonly number[] }[] = [
   { name: 'length offset', words: [43, 49] },
   { name: 'return level', words: [98, 99] },
   { name: 'work offset', words: [54, 55, 56, 57, 58, 59] },
-  { name: 'one-block', words: [4, 28, 53] },
+  { name: 'arc centre', words: [90.1, 91.1] },
+  { name: 'one-block', words: [4, 28, 30, 53] },
 ];
 const M_GROUPS: readonly { name: string; words: readonly number[] }[] = [
   { name: 'spindle', words: [3, 4, 5] },

@@ -4,6 +4,7 @@ import type { MachineProfile } from '../profiles/schema.ts';
 import type { CycleCall, Coordinate, ReadProgram } from './motion.ts';
 import type { Problems } from './problems.ts';
 import type { Compensation } from './compensation.ts';
+import type { Standing } from './strokes.ts';
 import { PLANES, type Plane } from './planes.ts';
 import { D, F, H, has, S, T } from './words.ts';
 
@@ -14,6 +15,10 @@ export class ModalState {
   factor = 1;
   units: 'mm' | 'inch' = 'mm';
   absolute = true;
+  /** I, J and K count from the zero rather than from where the arc begins. */
+  centresFromZero: boolean;
+  /** A word has said that the next tapping cycle runs in step with the spindle. */
+  isTapAnnounced = false;
   feedPerTurn = false;
   mode: number | null = null;
   /** The plane of arcs; compensation and cycles are known in XY alone. */
@@ -37,6 +42,8 @@ export class ModalState {
   incrementalSince = 0;
   readonly workOffsets: ReadProgram['workOffsets'] = [];
   readonly toolChanges: ReadProgram['toolChanges'] = [];
+  /** What held when, for what motions do not carry themselves. */
+  readonly standing: Standing[] = [];
   /** What the start line must say before anything moves. */
   private readonly unsaid = new Map([
     ['the unit (G21 or G20)', [20, 21]],
@@ -48,7 +55,9 @@ export class ModalState {
     private readonly profile: MachineProfile,
     private readonly problems: Problems,
     private readonly motions: readonly unknown[],
-  ) {}
+  ) {
+    this.centresFromZero = profile.arcs === 'centre-from-zero';
+  }
 
   /** G words without motion, and F, S and T. */
   settings(line: number, g: readonly number[], words: Float64Array): void {
@@ -58,6 +67,8 @@ export class ModalState {
       else if (v === 21) [this.factor, this.units] = [1, 'mm'];
       else if (v === 90) this.absolute = true;
       else if (v === 91) [this.absolute, this.incrementalSince] = [false, line];
+      else if (v === 90.1) this.centresFromZero = true;
+      else if (v === 91.1) this.centresFromZero = false;
       else if (v === 94) this.feedPerTurn = false;
       else if (v === 95) this.feedPerTurn = true;
       else if (v >= 17 && v <= 19) this.plane = PLANES.find((p) => p.word === v) ?? this.plane;
@@ -103,10 +114,14 @@ export class ModalState {
   /** M words, in the order in which a control obeys them: the tool change before the spindle. */
   misc(line: number, m: readonly number[], words: Float64Array): void {
     if (m.includes(6)) this.changeTool(line, words);
+    const { coolantOn, coolantOff, tapping, tapWord } = this.profile;
     for (const v of m) {
-      if (v === 3) this.spindle = 'clockwise';
+      if (v === coolantOn) this.coolant = true;
+      else if (v === coolantOff) this.coolant = false;
+      else if (v === tapWord && tapping === 'announced') this.isTapAnnounced = true;
+      else if (v === 3) this.spindle = 'clockwise';
       else if (v === 4) this.spindle = 'counter-clockwise';
-      else if (v === 5) this.spindle = 'off';
+      else if (v === 5 || v === 19) this.spindle = 'off';
       else if (v === 7 || v === 8) this.coolant = true;
       else if (v === 9) this.coolant = false;
       else if (v === 30 || v === 2) this.ended = true;
@@ -133,6 +148,21 @@ export class ModalState {
     if (this.mode !== null && CYCLE_NUMBERS.has(this.mode)) this.mode = null;
     this.sticky = {};
     this.initialZ = null;
+    this.isTapAnnounced = false;
+  }
+
+  /** Remembers what holds from the next motion on, where it is another than before. */
+  mark(): void {
+    const { spindle, coolant, workOffset, feedPerTurn } = this;
+    const last = this.standing.at(-1);
+    if (
+      last?.spindle === spindle &&
+      last.coolant === coolant &&
+      last.workOffset === workOffset &&
+      last.feedPerTurn === feedPerTurn
+    )
+      return;
+    this.standing.push({ motions: this.motions.length, spindle, coolant, workOffset, feedPerTurn });
   }
 
   /** Said once, before the first motion. */
@@ -181,7 +211,8 @@ export class ModalState {
       this.problems.add(line, 'error', 'no-tool', 'M6 without a T word before it: no tool is named.');
     this.toolChanges.push({ line, tool: this.tool, motions: this.motions.length });
     this.spindle = 'off';
-    this.lengthOffset = false;
+    this.lengthOffset = this.profile.toolLength === 'with-change';
+    this.isTapAnnounced = false;
     if (this.compensation)
       this.problems.add(
         line,

@@ -8,6 +8,8 @@ export type Place = readonly [Coordinate, Coordinate, Coordinate];
 /** One thing the machine does. Program coordinates in mm, feed mm/min, speed rpm. */
 export interface Motion {
   line: number;
+  /** Of a motion in a subprogram: the line of the main program that called it. */
+  caller?: number;
   kind: 'rapid' | 'feed' | 'arc' | 'dwell' | 'tap';
   tool: number;
   from: Place;
@@ -16,18 +18,25 @@ export interface Motion {
   /** Full turns of an arc beyond the last part turn. */
   turns?: number;
   clockwise?: boolean;
+  /** Together with the arcs beside it, about the same centre, it goes round at least once. */
+  round?: true;
   feed: number;
   speed: number;
   cycle?: string;
+  /** The way a hole is made that it is part of, by a cycle or written out. */
+  how?: CycleName;
   /** Cutter compensation in force; ends are where the cutter's middle goes, once it has been worked out. */
   compensation?: Compensation;
   /** Dwell time, s. */
   seconds?: number;
 }
 
-/** One hole made by a cycle line, as read from the text. */
+/** One hole made by a cycle line, or by straight moves that do the same, as read from the text. */
 export interface CycleCall {
   line: number;
+  caller?: number;
+  /** Of a hole that is written out: the lines that make it. */
+  lines?: readonly [number, number];
   /** The word as it stands in the text, and what it does. */
   cycle: string;
   how: CycleName;
@@ -51,6 +60,9 @@ export interface CycleCall {
   /** The tool stood below this R and somewhere else when the line began. */
   rises: boolean;
 }
+
+/** The line of the main program in which something happens: lines of subprograms stand after its end, whenever they run. */
+export const mainLine = (m: { line: number; caller?: number }): number => m.caller ?? m.line;
 
 /** Something in the text that is wrong or was not understood. Many of one kind are one problem with a count in its message. */
 export interface ReadProblem {

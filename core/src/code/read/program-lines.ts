@@ -91,6 +91,7 @@ export class ProgramLines {
       this.interpreter.problem(line, 'error', 'subprogram', `${wrong}.`);
       return 'done';
     }
+    if (depth === 0) this.interpreter.caller = line;
     for (let n = 0; n < times; n++) {
       this.wasRun[known(at, 'the subprogram')] = 1;
       const ended = this.stretch(known(at, 'the subprogram') + 1, depth + 1);
@@ -100,6 +101,7 @@ export class ProgramLines {
         return 'ended';
       }
     }
+    if (depth === 0) this.interpreter.caller = null;
     return 'done';
   }
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { RIGID_TAP_BUILT_IN as PROFILE, type MachineProfile } from '../profiles/schema.ts';
+import type { MachineProfile } from '../profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN as PROFILE } from '../profiles/shipped.ts';
 import { readProgram } from './read.ts';
 
 const START = 'G21 G17 G90 G94 G54\nT1 M6\nS1000 M3\nG0 X0. Y0.\nG43 H1 Z25.\n';

@@ -27,6 +27,7 @@ export const has = (words: Float64Array, l: number): boolean => !Number.isNaN(at
 export const MOVING = new Set([0, 1, 2, 3, ...CYCLE_NUMBERS]);
 /** G words without motion of their own that may stand in any block. */
 export const SETTINGS = new Set([
-  17, 18, 19, 20, 21, 40, 41, 42, 43, 49, 53, 54, 55, 56, 57, 58, 59, 80, 90, 91, 94, 95, 98, 99, 28, 4,
+  17, 18, 19, 20, 21, 40, 41, 42, 43, 49, 53, 54, 55, 56, 57, 58, 59, 80, 90, 91, 94, 95, 98, 99, 28, 30, 4,
+  90.1, 91.1,
 ]);
 export const M_WORDS = new Set([0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 19, 29, 30, 98, 99]);

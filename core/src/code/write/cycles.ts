@@ -58,7 +58,7 @@ function cycleWords(how: CycleHow, words: Words): string[] {
 /** How far above what is drilled already the next stretch begins to feed, mm. */
 const INTO_HOLE = 0.5;
 
-interface Piece {
+export interface Piece {
   r: number;
   z: number;
   lift: boolean;
@@ -70,7 +70,7 @@ interface Piece {
  * A hole's cycle lines. One feed holds for a whole cycle, so a hole with stretches fed at half is drilled in as many lines; each begins
  * just above what the one before left, and the tool comes all the way out between. A full-retract cycle keeps its R: chips must get out.
  */
-function piecesOf(w: CycleWork): Piece[] {
+export function piecesOf(w: CycleWork): Piece[] {
   const { slow, how } = w.motion;
   if (!slow || slow.length === 0) return [{ r: w.r, z: w.z, lift: w.lift, share: 1 }];
   const out: Piece[] = [];

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { readProgram } from '../read/read.ts';
-import { RIGID_TAP_BUILT_IN } from '../profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../profiles/shipped.ts';
 import { calledLevels } from './level-subprograms.ts';
 
 const blocks = (text: string) =>
@@ -16,8 +16,8 @@ const motions = (text: string) =>
   readProgram(
     `%\nO1001\nG21 G17 G90 G94\nT1 M6\nS1000 M3\nG54 G0 X0. Y0.\nG43 H1 Z25.\n${text}\n%`,
     RIGID_TAP_BUILT_IN,
-    () => 3,
-  ).motions.map(({ line: _, ...m }) => m);
+    { radiusOf: () => 3 },
+  ).motions.map(({ line: _, caller: __, ...m }) => m);
 
 describe('levels that are alike', () => {
   it('call one subprogram, and do what they did', () => {

@@ -58,7 +58,7 @@ function levelsOf(blocks: readonly MadeBlock[]): Level[] {
     if (/^(G1 )?Z-?[\d.]+( F[\d.]+)?$/.test(text)) {
       open = { at: i, lines: [], feed };
       out.push(open);
-    } else if (open && /^(G1 |G2 |G3 )?[XYIJF]/.test(text) && !text.includes('Z')) open.lines.push(text);
+    } else if (open && /^(G1 |G2 |G3 )?[XYIJRF]/.test(text) && !text.includes('Z')) open.lines.push(text);
     else open = null;
   });
   return out;

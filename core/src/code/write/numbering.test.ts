@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { RIGID_TAP_BUILT_IN } from '../profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../profiles/shipped.ts';
 import { linesOf, numbered, textOf, unnumbered } from './numbering.ts';
 
-const on = { ...RIGID_TAP_BUILT_IN, lineNumbers: { on: true, start: 10, step: 5 } };
+const on = { ...RIGID_TAP_BUILT_IN, lineNumbers: { on: true, start: 10, step: 5, where: 'blocks' as const } };
 
 describe('block numbers', () => {
   it('stand before blocks alone, and one that is there stays', () => {

@@ -3,15 +3,19 @@ import type { MachineProfile } from '../profiles/schema.ts';
 const NUMBER = /^\s*N\d+\s*/i;
 /** Lines that carry no block number: empty ones, comments, tape marks and program numbers. */
 const PLAIN = /^\s*($|[(;%]|O\d)/i;
+/** Block numbers have five digits at most: a longer program begins again. */
+const MOST = 99_999;
+const TOOL_CHANGE = /(?<![A-Z])M0?6(?!\d)/i;
 
 /** Lines with block numbers before them, where the profile wants them; a line that has one keeps it. */
-export function numbered(lines: readonly string[], { lineNumbers }: MachineProfile): string[] {
+export function numbered(lines: readonly string[], { lineNumbers, wordSpaces }: MachineProfile): string[] {
   if (!lineNumbers.on) return [...lines];
   let number = lineNumbers.start;
+  const isNumbered = (line: string): boolean => lineNumbers.where === 'blocks' || TOOL_CHANGE.test(line);
   return lines.map((line) => {
-    if (PLAIN.test(line) || NUMBER.test(line)) return line;
-    const out = `N${number} ${line}`;
-    number += lineNumbers.step;
+    if (PLAIN.test(line) || NUMBER.test(line) || !isNumbered(line)) return line;
+    const out = `N${number}${wordSpaces ? ' ' : ''}${line}`;
+    number = number + lineNumbers.step > MOST ? lineNumbers.start : number + lineNumbers.step;
     return out;
   });
 }

@@ -1,6 +1,7 @@
 import type { MotionWork } from '../../motion/program.ts';
 import type { Vec3 } from '../../geometry/vec.ts';
 import type { FeedRole, Move, Pass, PathMotion } from '../../motion/work.ts';
+import type { MachineProfile } from '../profiles/schema.ts';
 import type { MadeBlock } from './cycles.ts';
 import type { Words } from './words.ts';
 
@@ -31,6 +32,8 @@ export interface PathStyle {
   words: Words;
   /** Arcs that go up or down may be written; elsewhere they become lines. */
   helices: boolean;
+  /** How an arc says where its centre is. */
+  arcs: MachineProfile['arcs'];
   /** Number of the offset that holds the cutter's radius. */
   d: number | null;
 }
@@ -147,10 +150,12 @@ class PathWriter {
     const isWrittenHere = this.at.X === this.words.coordinate(x) && this.at.Y === this.words.coordinate(y);
     // Shorter than anybody writes: as an arc it would be read as a whole circle.
     if (!isFull && turns === 0 && isWrittenHere) return this.chord([x, y, z], feed);
+    if (this.style.arcs === 'radius')
+      return this.quarters({ to: [x, y, z], centre: [cx, cy], clockwise, turns }, feed);
     // A whole turn where it ends where it began: each has a block of its own.
     const blocks = isFull ? Math.max(1, turns) : turns + 1;
     for (let i = 1; i <= blocks; i++) {
-      const [ax, ay] = this.standing;
+      const [ax, ay] = this.style.arcs === 'centre' ? this.standing : [0, 0];
       const isLast = i === blocks;
       const words = this.place({
         ...(isLast && !isFull ? { X: x, Y: y } : {}),
@@ -161,8 +166,32 @@ class PathWriter {
     }
   }
 
+  /** The same arc by its radius, in pieces of a quarter at the most: longer ones say too little about where their centre is. */
+  private quarters(arc: WrittenArc, feed: number): void {
+    const [cx, cy] = arc.centre;
+    for (const to of this.alongArc(arc, Math.PI / 2)) {
+      const from = this.standing;
+      const words = this.place({ X: to[0], Y: to[1], Z: to[2] });
+      const here = this.standing;
+      const radius = (Math.hypot(from[0] - cx, from[1] - cy) + Math.hypot(here[0] - cx, here[1] - cy)) / 2;
+      if (words.length === 0) continue;
+      this.block(arc.clockwise ? 'G2' : 'G3', [
+        ...words,
+        `R${this.words.coordinate(radius)}`,
+        ...this.feedWord(feed),
+      ]);
+    }
+  }
+
   /** The same arc in lines, their ends on it. */
-  private chords({ to, centre: [cx, cy], clockwise, turns }: WrittenArc, feed: number): void {
+  private chords(arc: WrittenArc, feed: number): void {
+    const [x, y] = this.standing;
+    const radius = Math.hypot(x - arc.centre[0], y - arc.centre[1]);
+    for (const to of this.alongArc(arc, 2 * Math.acos(Math.max(0, 1 - CHORD / radius)))) this.chord(to, feed);
+  }
+
+  /** Places along an arc from where the tool stands, no farther apart than an angle, radians; the last is its end. */
+  private alongArc({ to, centre: [cx, cy], clockwise, turns }: WrittenArc, step: number): Vec3[] {
     const [x, y, z] = this.standing;
     const radius = Math.hypot(x - cx, y - cy);
     const begin = Math.atan2(y - cy, x - cx);
@@ -170,14 +199,13 @@ class PathWriter {
     const part = (sense * (Math.atan2(to[1] - cy, to[0] - cx) - begin)) / (2 * Math.PI);
     // Whole turns beyond the part of one; an arc that ends where it begins is whole.
     const sweep = 2 * Math.PI * (this.isHere(to) ? Math.max(1, turns) : turns + part - Math.floor(part));
-    const step = 2 * Math.acos(Math.max(0, 1 - CHORD / radius));
-    const n = Math.max(1, Math.ceil(sweep / step));
+    const n = Math.max(1, Math.ceil(sweep / step - 1e-9));
+    const out: Vec3[] = [];
     for (let i = 1; i < n; i++) {
       const a = begin + (sense * sweep * i) / n;
-      const at: Vec3 = [cx + radius * Math.cos(a), cy + radius * Math.sin(a), z + ((to[2] - z) * i) / n];
-      this.chord(at, feed);
+      out.push([cx + radius * Math.cos(a), cy + radius * Math.sin(a), z + ((to[2] - z) * i) / n]);
     }
-    this.chord(to, feed);
+    return [...out, to];
   }
 
   private chord([X, Y, Z]: Vec3, feed: number): void {

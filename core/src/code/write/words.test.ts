@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { RIGID_TAP_BUILT_IN } from '../profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../profiles/shipped.ts';
 import { Words } from './words.ts';
 
 describe('words of a program', () => {

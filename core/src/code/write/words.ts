@@ -33,15 +33,39 @@ export class Words {
       : `P${this.decimal(seconds, 3)}`;
   }
 
-  comment(text: string): string {
-    const plain = asciiComment(text);
-    return this.profile.commentStyle === 'parentheses' ? `(${plain})` : `; ${plain}`;
+  /** A comment as lines of its own, none longer than the control shows; none at all where it takes none. */
+  comment(text: string): string[] {
+    const { commentStyle, commentLength } = this.profile;
+    if (commentStyle === 'none') return [];
+    return folded(asciiComment(text), commentLength).map((line) =>
+      commentStyle === 'parentheses' ? `(${line})` : `; ${line}`,
+    );
+  }
+
+  /** A block as the profile spells it: spaces between words or none, `G01` or `G1`. */
+  spelled(block: string): string {
+    const { wordSpaces, twoDigitWords } = this.profile;
+    const words = twoDigitWords ? block.replace(/\b([GM])(\d)(?![\d.])/g, '$10$2') : block;
+    return wordSpaces ? words : words.replace(/ /g, '');
   }
 
   private decimal(v: number, digits: number): string {
     const s = digits > 0 ? v.toFixed(digits).replace(/0+$/, '') : v.toFixed(0);
     return /^-0\.$/.test(s) ? '0.' : s;
   }
+}
+
+/** A text in lines of a length at most, broken between words; a word that is longer is broken in itself. */
+export function folded(text: string, longest: number): string[] {
+  const out: string[] = [];
+  let rest = text;
+  while (rest.length > longest) {
+    const space = rest.lastIndexOf(' ', longest);
+    const end = space > 0 ? space : longest;
+    out.push(rest.slice(0, end));
+    rest = rest.slice(end).trimStart();
+  }
+  return [...out, rest];
 }
 
 /** Upper-case ASCII without brackets: what any control can show. */
@@ -60,6 +84,5 @@ export function asciiComment(text: string): string {
     .replace(/[^\x20-\x7e]/g, '?')
     .replace(/\s+/g, ' ')
     .trim()
-    .toUpperCase()
-    .slice(0, 72);
+    .toUpperCase();
 }

@@ -7,7 +7,8 @@ import { produceJob } from '../../job/produce.ts';
 import { meshModel } from '../../model/mesh.ts';
 import { boxModel } from '../../testing/box-model.ts';
 import { BOUNDS, hole, LIBRARY } from '../../testing/fixtures.ts';
-import { RIGID_TAP_BUILT_IN, type MachineProfile } from '../profiles/schema.ts';
+import type { MachineProfile } from '../profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../profiles/shipped.ts';
 
 const at = (x: number, y: number, z = 0, diameter = 6) =>
   hole({ entry: [x, y, z], depth: 10, stack: [{ shape: 'cylinder', diameter, length: 10 }] });
@@ -89,9 +90,9 @@ describe('a whole program', () => {
   });
 
   it('numbers lines from where and by what the profile says', () => {
-    const numbers = [...textOf({ lineNumbers: { on: true, start: 5, step: 5 } }).matchAll(/^N(\d+)/gm)].map(
-      (m) => Number(m[1]),
-    );
+    const numbers = [
+      ...textOf({ lineNumbers: { on: true, start: 5, step: 5, where: 'blocks' } }).matchAll(/^N(\d+)/gm),
+    ].map((m) => Number(m[1]));
     expect(numbers.slice(0, 3)).toEqual([5, 10, 15]);
     expect(new Set(numbers).size).toBe(numbers.length);
   });

@@ -1,4 +1,4 @@
-import type { ReadProgram } from '../../code/read/motion.ts';
+import { mainLine, type ReadProgram } from '../../code/read/motion.ts';
 import type { Vec3 } from '../../geometry/vec.ts';
 import { at } from '../../lists.ts';
 import { BoxGrid } from '../../geometry/box-grid.ts';
@@ -130,8 +130,8 @@ export function milledAreas(
     for (const { area, z } of finder.at(own, tool)) {
       const key = `${area.view.label}/${tool.id}`;
       let g = out.get(key);
-      if (!g) out.set(key, (g = { area, tool, low: Infinity, line: m.line, feed: 0, speed: 0 }));
-      if (z < g.low) [g.low, g.line] = [z, m.line];
+      if (!g) out.set(key, (g = { area, tool, low: Infinity, line: mainLine(m), feed: 0, speed: 0 }));
+      if (z < g.low) [g.low, g.line] = [z, mainLine(m)];
       g.feed = Math.max(g.feed, m.feed);
       g.speed = Math.max(g.speed, m.speed);
     }

@@ -4,7 +4,7 @@ import { newPlan } from '../../plan/plan.ts';
 import { decisionFromCallout } from '../../job/print.ts';
 import { produceJob, proveText, type ProduceInput } from '../../job/produce.ts';
 import { counterbored, BOUNDS, drill, hole, LIBRARY } from '../../testing/fixtures.ts';
-import { RIGID_TAP_BUILT_IN } from '../../code/profiles/schema.ts';
+import { RIGID_TAP_BUILT_IN } from '../../code/profiles/shipped.ts';
 import { planChecks } from '../prove.ts';
 
 /** A threaded blind hole, a plain through hole and a counterbored one, planned and written. */

@@ -36,9 +36,9 @@ export const seenGrooves = (job: DerivedJob, setup: DerivedSetup): SeenGroove[] 
   );
 
 /** Fed, and able to cut on its side. */
-export const isMilling = (m: { kind: string; cycle?: string }, tool: Tool): boolean =>
+export const isMilling = (m: { kind: string; how?: unknown }, tool: Tool): boolean =>
   (m.kind === 'feed' || m.kind === 'arc') &&
-  m.cycle === undefined &&
+  m.how === undefined &&
   !toolKind(tool.kind).onlyPlunges &&
   !toolKind(tool.kind).cutsThreads &&
   !toolKind(tool.kind).onRims;

@@ -153,7 +153,7 @@ export const dwells: CheckRule = {
         judge(m.call.line, m.call.dwellSeconds, name(m)).map((f) => ({ ...f, ...at(m) })),
       ),
       ...read.motions
-        .filter((m) => m.kind === 'dwell' && m.cycle === undefined)
+        .filter((m) => m.kind === 'dwell' && m.how === undefined)
         .flatMap((m) => judge(m.line, m.seconds, `Line ${m.line}: G4`)),
     ];
   },

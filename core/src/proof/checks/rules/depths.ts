@@ -1,3 +1,4 @@
+import { mainLine } from '../../../code/read/motion.ts';
 import { pointLength } from '../../../cutting/depths.ts';
 import { reachOf } from '../../../tools/find.ts';
 import { USUAL_POINT } from '../../../tools/kinds/drill.ts';
@@ -28,7 +29,7 @@ export const flute: CheckRule = {
       const above = Math.max(
         view.entryZ,
         m.planned?.hole.metalZ ?? view.entryZ,
-        stockBefore(c, call.x, call.y, call.line),
+        stockBefore(c, call.x, call.y, mainLine(call)),
       );
       const deep =
         above -

@@ -1,3 +1,4 @@
+import { mainLine } from '../../../code/read/motion.ts';
 import { toolKind } from '../../../tools/kinds/registry.ts';
 import {
   at,
@@ -18,7 +19,7 @@ export const order: CheckRule = {
     const opens = (feature: string, line: number): void =>
       void drilled.set(feature, Math.min(line, drilled.get(feature) ?? Infinity));
     for (const m of c.made)
-      if (m.view && m.tool && toolKind(m.tool.kind).drills) opens(m.view.feature.id, m.call.line);
+      if (m.view && m.tool && toolKind(m.tool.kind).drills) opens(m.view.feature.id, mainLine(m.call));
     for (const { hole, rounds, tool } of c.milled)
       if (!toolKind(tool.kind).needsHole) for (const r of rounds) opens(hole.view.feature.id, r.line);
     const told = new Set<string>();
@@ -51,7 +52,7 @@ export const order: CheckRule = {
 function outOfOrder(m: MadeHole, opened: number | undefined, c: CheckContext): Finding | null {
   const { view, tool, row } = m;
   if (!view || !tool) return null;
-  const isAfter = opened !== undefined && opened < m.call.line;
+  const isAfter = opened !== undefined && opened < mainLine(m.call);
   const error = (rule: string, what: string): Finding => ({
     rule,
     severity: 'error',

@@ -42,9 +42,18 @@ function toolFindings(m: MadeHole): Finding[] {
     out.push(
       error(
         'tool-and-cycle',
-        `T${call.tool} is a ${label}, and ${call.cycle} is ${isTapping ? 'a tapping' : 'not a tapping'} cycle. Write ${right}, or change the tool.`,
+        call.lines && !isTapping
+          ? `T${call.tool} is a ${label}, and comes out without the spindle turned back. Write M5 and ${tool.thread?.hand === 'left' ? 'M3' : 'M4'} at the bottom and feed it out.`
+          : `T${call.tool} is a ${label}, and ${call.cycle} is ${isTapping ? 'a tapping' : 'not a tapping'} cycle. Write ${right}, or change the tool.`,
       ),
     );
+  if (tool.thread && isTapping && call.lines)
+    out.push({
+      rule: 'tap-holder',
+      severity: 'note',
+      message: `${name(m)}: ${toolName(tool)} is fed without a cycle, not in step with the spindle. Put it in a holder that gives way along its axis.`,
+      ...at(m),
+    });
   if (tool.thread && isTapping && call.hand !== tool.thread.hand)
     out.push(error('tap-hand', `a ${tool.thread.hand}-hand tap on ${call.cycle}. Write ${right}.`));
   const isLeft = tool.thread?.hand === 'left';

@@ -37,7 +37,7 @@ export function across(s: WayState, m: Known, tool: Tool, hole: MadeHole | null)
   // A cutter as wide as its slot runs along both walls: touching them is its work.
   const inPart = space.partAlong(discs, m.from, m.to, m.kind === 'rapid' ? 0 : -BESIDE_WALL);
   if (inPart) return s.inPart(m, tool, hole, inPart);
-  if (!space.heights && !boss && lowest < space.setup.top - 0.01 && m.cycle === undefined)
+  if (!space.heights && !boss && lowest < space.setup.top - 0.01 && m.how === undefined)
     low(s, m, hole, lowest);
   const length = Math.hypot(m.to[0] - m.from[0], m.to[1] - m.from[1]);
   const steps =
@@ -70,14 +70,14 @@ export function down(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): 
   const discs = s.c.discs(tool);
   const isCutting = m.kind !== 'rapid';
   // Of a cycle's pecks the last one says it all; what the others cut is air for the next.
-  if (isCutting && m.cycle !== undefined && hole && z > hole.call.z + 1e-6) {
+  if (isCutting && m.how !== undefined && hole && z > hole.call.z + 1e-6) {
     s.columns.cut(discs, x, y, z);
     return;
   }
   const inPart = space.partAt(discs, x, y, z, allowed(s, hole, tool));
   if (inPart) s.inPart(m, tool, hole, inPart);
   else if (!isCutting) {
-    if (!space.heights && z < space.setup.top - 0.01 && m.cycle === undefined) low(s, m, hole, z);
+    if (!space.heights && z < space.setup.top - 0.01 && m.how === undefined) low(s, m, hole, z);
     if (!inMetal(s, m, tool, hole, m.to)) perhapsMetal(s, m, tool, hole, m.to);
   } else {
     s.columns.cut(discs, x, y, z);
@@ -92,7 +92,7 @@ export function down(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): 
   }
   if (
     isCutting &&
-    m.cycle === undefined &&
+    m.how === undefined &&
     !hole &&
     z < s.metalTop(x, y, 0) - 0.01 &&
     toolKind(tool.kind).onlyPlunges
@@ -126,7 +126,7 @@ function inMetal(s: WayState, m: Known, tool: Tool, hole: MadeHole | null, [x, y
     m,
     'rapid-into-metal',
     hole,
-    `${toolName(tool)} goes at rapid to Z ${s.c.say(z)}, and metal stands to Z ${s.c.say(top)} there. ${s.c.word(m.cycle === undefined ? 'Z' : 'R', top + s.c.setup.setup.retract)} would clear it.`,
+    `${toolName(tool)} goes at rapid to Z ${s.c.say(z)}, and metal stands to Z ${s.c.say(top)} there. ${s.c.word(m.how === undefined ? 'Z' : 'R', top + s.c.setup.setup.retract)} would clear it.`,
   );
   return true;
 }

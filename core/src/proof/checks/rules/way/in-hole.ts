@@ -1,3 +1,4 @@
+import { turnOf } from '../../../../code/read/rounds.ts';
 import { helixAngleDeg } from '../../../../motion/circles.ts';
 import { partName } from '../../../../space/space.ts';
 import { drilledWidth, widestStep } from '../../../../tools/kinds/kind.ts';
@@ -101,6 +102,9 @@ function onRim(
     );
 }
 
+/** How often an arc goes round; what is none, once. */
+const turnsOf = (m: Known): number => Math.max(1e-3, turnOf(m) ?? 1);
+
 /** A cutter that must not plunge goes into metal on a helix that is no steeper than it can. */
 function ramp(
   s: WayState,
@@ -124,7 +128,7 @@ function ramp(
     return;
   }
   if (!isRound || orbit < 1e-6 || !s.isUncut(x, y, orbit + tool.diameter / 2, m.to[2])) return;
-  const angle = helixAngleDeg(fall / Math.max(1, m.turns ?? 1), orbit);
+  const angle = helixAngleDeg(fall / turnsOf(m), orbit);
   if (angle > limit * STEEP)
     named(
       'ramp-too-steep',

@@ -17,11 +17,19 @@ export const way: CheckRule = {
   run(c) {
     const s = new WayState(c);
     const madeBy = new Map<number, MadeHole[]>();
-    for (const m of c.made) madeBy.set(m.call.line, [...(madeBy.get(m.call.line) ?? []), m]);
+    for (const m of c.made) {
+      const [from, to] = m.call.lines ?? [m.call.line, m.call.line];
+      for (let line = from; line <= to; line++) madeBy.set(line, [...(madeBy.get(line) ?? []), m]);
+    }
     const holeAt = (m: Known): MadeHole | null =>
       madeBy
         .get(m.line)
-        ?.find((h) => Math.abs(h.call.x - m.to[0]) < 1e-6 && Math.abs(h.call.y - m.to[1]) < 1e-6) ?? null;
+        ?.find(
+          (h) =>
+            h.call.tool === m.tool &&
+            Math.abs(h.call.x - m.to[0]) < 1e-6 &&
+            Math.abs(h.call.y - m.to[1]) < 1e-6,
+        ) ?? null;
     for (const m of c.read.motions) {
       const tool = m.kind === 'dwell' ? null : c.toolOf(m.tool);
       const known = isKnown(m) ? m : landed(m, c.space.setup.top);
@@ -36,7 +44,7 @@ const IN_WALL = 0.01;
 
 /** Fed, and able to cut on its side. */
 const isMill = (m: Motion, tool: Tool): boolean =>
-  (m.kind === 'feed' || m.kind === 'arc') && m.cycle === undefined && !toolKind(tool.kind).onlyPlunges;
+  (m.kind === 'feed' || m.kind === 'arc') && m.how === undefined && !toolKind(tool.kind).onlyPlunges;
 
 function judged(s: WayState, m: Known, tool: Tool, hole: MadeHole | null): void {
   holding(s, m, tool, hole);
