@@ -21,7 +21,8 @@ export interface MotionOperation {
   title: string;
   /** What the operator must know of it. */
   notes: string[];
-  operation: PlannedOperation;
+  /** With which tool, and how fast. */
+  operation: Pick<PlannedOperation, 'tool' | 'speed' | 'feed' | 'feeds'>;
   work: MotionWork[];
 }
 

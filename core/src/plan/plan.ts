@@ -99,7 +99,7 @@ const planShape = z.object({
       lineNumbers: z.boolean().optional(),
       /** All feeds at this share, for a first part; taps turn slower by as much. */
       feedPercent: z.number().min(5).max(100).optional(),
-      commentStyle: z.enum(['parentheses', 'semicolon']).optional(),
+      commentStyle: z.enum(['parentheses', 'semicolon', 'none']).optional(),
     })
     .default({}),
 });

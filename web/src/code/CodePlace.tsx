@@ -23,7 +23,7 @@ export default function CodePlace() {
       <Flex className="sheet-tools">
         <Checkbox.Root
           size="sm"
-          checked={plan.codeOptions.lineNumbers ?? false}
+          checked={plan.codeOptions.lineNumbers ?? machine?.lineNumbers.on ?? false}
           onCheckedChange={(d) => set({ lineNumbers: d.checked === true })}
         >
           <Checkbox.HiddenInput />
@@ -32,10 +32,11 @@ export default function CodePlace() {
         </Checkbox.Root>
         <Choice
           label="comments"
-          value={plan.codeOptions.commentStyle ?? 'parentheses'}
+          value={plan.codeOptions.commentStyle ?? machine?.commentStyle ?? 'parentheses'}
           options={[
             ['parentheses', '( comments )'],
             ['semicolon', '; comments'],
+            ['none', 'no comments'],
           ]}
           onChange={(commentStyle) => set({ commentStyle })}
         />

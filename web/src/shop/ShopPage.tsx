@@ -1,9 +1,10 @@
-import { Skeleton, Table, Tabs } from '@chakra-ui/react';
+import { Skeleton, Tabs } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router-dom';
 import { Notice } from '../kit/Notice.tsx';
 import { Page } from '../shell/Page.tsx';
 import { HoldersPlace } from './HoldersPlace.tsx';
+import { MachinesPlace } from './machines/MachinesPlace.tsx';
 import { MaterialsPlace } from './MaterialsPlace.tsx';
 import { MethodsPlace } from './MethodsPlace.tsx';
 import { ToolsPlace } from './ToolsPlace.tsx';
@@ -12,7 +13,7 @@ import { useLibrary } from './use-library.ts';
 const PLACES = ['tools', 'holders', 'methods', 'materials', 'machines'] as const;
 type Place = (typeof PLACES)[number];
 
-/** What the shop has: the lists that every job draws on. Machines are to be read here. */
+/** What the shop has: the lists that every job draws on. */
 export default function ShopPage() {
   const { place } = useParams();
   const navigate = useNavigate();
@@ -52,40 +53,10 @@ export default function ShopPage() {
             <MaterialsPlace library={library.data} />
           </Tabs.Content>
           <Tabs.Content value="machines">
-            <Listing
-              head={['machine', 'most rpm', 'travel, mm']}
-              rows={library.data.machines.map((m) => [
-                m.name,
-                String(m.maxSpeed),
-                m.travel ? `${m.travel.x} × ${m.travel.y} × ${m.travel.z}` : 'unknown',
-              ])}
-            />
+            <MachinesPlace library={library.data} />
           </Tabs.Content>
         </Tabs.Root>
       )}
     </Page>
-  );
-}
-
-function Listing({ head, rows }: { head: string[]; rows: React.ReactNode[][] }) {
-  return (
-    <Table.Root size="sm" unstyled className="listing">
-      <Table.Header>
-        <Table.Row>
-          {head.map((h) => (
-            <Table.ColumnHeader key={h}>{h}</Table.ColumnHeader>
-          ))}
-        </Table.Row>
-      </Table.Header>
-      <Table.Body>
-        {rows.map((cells, i) => (
-          <Table.Row key={i}>
-            {cells.map((c, k) => (
-              <Table.Cell key={k}>{c}</Table.Cell>
-            ))}
-          </Table.Row>
-        ))}
-      </Table.Body>
-    </Table.Root>
   );
 }

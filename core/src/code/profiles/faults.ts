@@ -13,6 +13,9 @@ export function profileFaults(p: MachineProfile): string[] {
     p.tapping === 'announced' && (p.tapWord === p.coolantOn || p.tapWord === p.coolantOff)
       ? `M${p.tapWord} announces taps and is a coolant word. Give one of them another.`
       : null,
+    p.park && p.home !== 'machine-coordinates'
+      ? 'X and Y are parked by machine coordinates: let it go home by them too, or do not park.'
+      : null,
     p.chipBreakBackOff > 5 || p.peckClearance > 5
       ? 'Between pecks the tool stays within 5 mm of the depth. Write millimetres.'
       : null,

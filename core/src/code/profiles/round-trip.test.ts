@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { MotionProgram, MotionWork } from '../../motion/program.ts';
 import type { CycleHow, Move } from '../../motion/work.ts';
-import type { PlannedOperation } from '../../operations/planned.ts';
 import { tap, usual } from '../../testing/fixtures.ts';
 import { CYCLE_WORDS, cycleWord } from '../cycles.ts';
 import type { Motion } from '../read/motion.ts';
@@ -171,8 +170,7 @@ const round: fc.Arbitrary<MotionWork> = fc
 function programOf(all: readonly Holes[], path: MotionWork, units: 'mm' | 'inch'): MotionProgram {
   const visit = (number: number, works: MotionWork[], feed: number, speed: number, left: boolean) => {
     const tool = left ? tap(number, 'M6x1', 6, 1, { hand: 'left' }) : usual('drill', number, 6);
-    // Planning says more of an operation than writing looks at.
-    const operation = { id: `o${number}`, feed, speed, tool } as PlannedOperation;
+    const operation = { feed, speed, tool };
     return {
       tool,
       operations: [{ id: `o${number}`, title: `A ${number}`, notes: [], operation, work: works }],
