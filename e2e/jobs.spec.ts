@@ -26,7 +26,8 @@ test('a dropped part leads to its code', async ({ page }) => {
   await page.getByRole('link', { name: 'Code' }).click();
   await expect(page.getByTestId('code')).toContainText('G82');
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: /plate-12.*\.nc/ }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('menuitem', { name: /plate-12.*\.nc/ }).click();
   expect((await download).suggestedFilename()).toMatch(/^plate-12.*\.nc$/);
 });
 

@@ -145,19 +145,6 @@ test('a file dropped on the bench is a newer one or a new job, never the browser
   await expect(page.getByRole('heading', { level: 1 })).toContainText('plate 2', { timeout: 60_000 });
 });
 
-test('all programs come in one file; the holes as a list', async ({ page }) => {
-  await openBlock(page);
-  await page.keyboard.press('c');
-  const zip = page.waitForEvent('download');
-  await page.getByRole('button', { name: /^All \d/ }).click();
-  expect((await zip).suggestedFilename()).toMatch(/^manifold-block-tw-114.*\.zip$/);
-  await page.keyboard.press('f');
-  await expect(page.getByRole('table').first()).toContainText('spot drill');
-  const list = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'CSV' }).click();
-  expect((await list).suggestedFilename()).toMatch(/^holes-.*\.csv$/);
-});
-
 test('up and zero are picked from lists too', async ({ page }) => {
   await openBlock(page);
   await page.keyboard.press('s');

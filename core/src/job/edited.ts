@@ -44,6 +44,9 @@ export function withEdits(
     edits,
     taken,
     unfit,
+    home: program.home,
+    visits: program.visits.map((line) => startOf(line - 1) + 1),
+    end: startOf(program.end - 1) + 1,
     operations: program.operations.map((o) => ({
       ...o,
       firstLine: startOf(o.firstLine - 1) + 1,

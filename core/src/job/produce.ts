@@ -3,12 +3,14 @@ import { writeProgram, type WrittenProgram } from '../code/write/write.ts';
 import { motionProgram, type ProgramHead } from '../motion/program.ts';
 import type { Check } from '../proof/checks/check.ts';
 import { withAccepted } from '../proof/accepted.ts';
-import { planChecks, proveProgram, type ProofInput, type ProvenProgram } from '../proof/prove.ts';
+import { planChecks, proveProgram, toolsSaid, type ProofInput, type ProvenProgram } from '../proof/prove.ts';
 import type { Space } from '../space/space.ts';
 import { outlines, profiles, type Disc } from '../tools/profile.ts';
 import type { Tool } from '../tools/schema.ts';
 import { formatLength } from '../units/length.ts';
 import { derive, type DerivedJob, type DerivedSetup, type DeriveInput } from './derive.ts';
+import { operationFile, splitChecks, type OperationFile } from './files.ts';
+import type { ToolsSaid } from '../code/read/read.ts';
 import { editChecks, withEdits, type EditedProgram } from './edited.ts';
 import { withJobTools } from '../plan/library.ts';
 import { attitudeName } from '../setup/setup.ts';
@@ -63,10 +65,23 @@ export class Producer {
 
   private told: DerivedJob | null = null;
 
+  /** One operation of what was produced last as a program of its own, or why it cannot be. */
+  operation(setupId: string, operationId: string): OperationFile {
+    const program = this.last?.proven.get(setupId);
+    if (!this.last || !program) return { why: 'The program is not read back yet. Wait until it is.' };
+    const { input, job } = this.last.posted;
+    return operationFile(program, operationId, {
+      units: input.plan.units,
+      machine: job.machine,
+      title: input.name,
+      tools: saidOf(this.last.posted, program.setup),
+    });
+  }
+
   /** From part and plan to proved programs in steps, so that each can be shown as soon as it is there; what is as it was is not told again. */
   *steps(asked: ProduceInput): Generator<ProduceStep, ProducedJob> {
     const { handEdits, accepted } = asked.plan;
-    const key = JSON.stringify({ ...asked.plan, handEdits: null, accepted: null });
+    const key = JSON.stringify({ ...asked.plan, handEdits: null, accepted: null, splits: null });
     let known = this.last?.key === key && isSamePart(this.last.asked, asked) ? this.last : null;
     if (!known) {
       const library = withJobTools(asked.library, asked.plan);
@@ -99,7 +114,12 @@ export class Producer {
       return now;
     });
     const checks = withAccepted(
-      [...posted.checks, ...programs.flatMap((p) => p.checks), ...editChecks(written, asked.plan)],
+      [
+        ...posted.checks,
+        ...programs.flatMap((p) => p.checks),
+        ...editChecks(written, asked.plan),
+        ...splitChecks(programs, asked.plan.splits, job.machine, (s) => saidOf(posted, s)),
+      ],
       accepted,
     );
     yield { step: 'proof', job, programs, checks };
@@ -142,6 +162,12 @@ function post(input: ProduceInput, job: DerivedJob, spaces: ReadonlyMap<string, 
     return [{ ...writeProgram(motion, job.machine), setup: ready, fileName: name }];
   });
   return { input, job, spaces, discs, checks, programs };
+}
+
+/** What reading a setup's text knows of its tools. */
+function saidOf({ input }: Pick<Posted, 'input'>, setup: DerivedSetup): ToolsSaid {
+  const byNumber = new Map(input.library.tools.map((t) => [t.number, t]));
+  return toolsSaid(setup, (n) => byNumber.get(n) ?? null);
 }
 
 const proofInput = (

@@ -83,6 +83,8 @@ const planShape = z.object({
   sizes: bounded(sizeDecisionSchema, MOST_SIZES),
   /** Setup id → order of tools by hand, as visits; those not named follow in the usual order. */
   toolOrders: bounded(z.array(name).max(MOST_VISITS), 12).default({}),
+  /** Setup id → visits of tools before which its program goes on in another file. */
+  splits: bounded(z.array(name).max(MOST_VISITS), 12).default({}),
   /** Tools that this job has beside the shop's list. */
   tools: z.array(toolSchema).max(200).default([]),
   /** Tool id → number on which a tool from the drawer stands in the magazine for this job. */
@@ -174,6 +176,7 @@ export function newPlan(units: Plan['units'], materialId: string, machineId: str
     drawing: null,
     sizes: {},
     toolOrders: {},
+    splits: {},
     tools: [],
     loaded: {},
     accepted: [],

@@ -1,7 +1,7 @@
 import { first } from '../lists.ts';
 import type { WantedRim } from '../motion/work.ts';
 import type { ReadProgram } from '../code/read/motion.ts';
-import { readProgram } from '../code/read/read.ts';
+import { readProgram, type ToolsSaid } from '../code/read/read.ts';
 import { Words } from '../code/write/words.ts';
 import { isHole } from '../features/family.ts';
 import type { DerivedJob, DerivedSetup } from '../job/derive.ts';
@@ -56,20 +56,7 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
   const { job, setup, tools, units } = input;
   const byNumber = new Map(tools.flatMap((t) => (t.number === null ? [] : [[t.number, t] as const])));
   const toolOf = (n: number): Tool | null => byNumber.get(n) ?? null;
-  // D holds the radius of the tool of its number.
-  const drilling = new Set(
-    setup.operations.filter((o) => o.work.some((w) => w.motion.kind === 'cycle')).map((o) => o.tool.number),
-  );
-  const read = readProgram(text, job.machine, {
-    radiusOf: (d) => {
-      const tool = toolOf(d);
-      return tool ? tool.diameter / 2 : null;
-    },
-    makesHoles: (n) => {
-      const tool = toolOf(n);
-      return tool !== null && (toolKind(tool.kind).onlyPlunges || drilling.has(n));
-    },
-  });
+  const read = readProgram(text, job.machine, toolsSaid(setup, toolOf));
   const say = (mm: number): string => `${formatLength(mm, units)} ${units === 'mm' ? 'mm' : 'in'}`;
   const holes = seenHoles(job, setup, say);
   const made = madeHoles(read, holes, setup, toolOf);
@@ -123,6 +110,26 @@ export function proveProgram(text: string, input: ProofInput): ProvenProgram {
     milled,
     holes,
     bosses,
+  };
+}
+
+/** What reading a setup's text must know of its tools: D holds the radius of the tool of its number. */
+export function toolsSaid(
+  { operations }: Pick<DerivedSetup, 'operations'>,
+  toolOf: (number: number) => Tool | null,
+): ToolsSaid {
+  const drilling = new Set(
+    operations.filter((o) => o.work.some((w) => w.motion.kind === 'cycle')).map((o) => o.tool.number),
+  );
+  return {
+    radiusOf: (d) => {
+      const tool = toolOf(d);
+      return tool ? tool.diameter / 2 : null;
+    },
+    makesHoles: (n) => {
+      const tool = toolOf(n);
+      return tool !== null && (toolKind(tool.kind).onlyPlunges || drilling.has(n));
+    },
   };
 }
 

@@ -8,6 +8,7 @@ import { PartRevisions1760000000002 } from './migrations/0002-part-revisions.ts'
 import { Imports1760000000003 } from './migrations/0003-imports.ts';
 import { JobList1760000000004 } from './migrations/0004-job-list.ts';
 import { ShopMethods1760000000005 } from './migrations/0005-shop-methods.ts';
+import { Machines1760000000006 } from './migrations/0006-machines.ts';
 
 const MIGRATIONS = [
   FirstTables1760000000001,
@@ -15,6 +16,7 @@ const MIGRATIONS = [
   Imports1760000000003,
   JobList1760000000004,
   ShopMethods1760000000005,
+  Machines1760000000006,
 ];
 
 /** Connects and brings the tables up to date. The schema changes through migrations only. Errors are sentences. */

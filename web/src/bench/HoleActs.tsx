@@ -3,7 +3,7 @@ import { Copy, Download } from 'lucide-react';
 import type { LengthUnit } from '@yellow-pin/core/units/length';
 import { saveFile } from '../kit/save-file.ts';
 import { toaster } from '../kit/toaster.tsx';
-import { holeCsv, holeTable, type HoleLine } from './hole-list.ts';
+import { holeCsv, holeTable, type HoleLine } from '@yellow-pin/core/sheet/hole-list';
 
 /** A list of holes to be copied as a table, or kept as a file. */
 export function HoleActs({ lines, unit, name }: { lines: HoleLine[]; unit: LengthUnit; name: string }) {

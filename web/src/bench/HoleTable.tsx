@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import type { LengthUnit } from '@yellow-pin/core/units/length';
 import { CalloutText } from '../drawings/CalloutText.tsx';
 import { Num } from '../kit/Quiet.tsx';
-import type { HoleLine } from './hole-list.ts';
+import type { HoleLine } from '@yellow-pin/core/sheet/hole-list';
 
 interface Props {
   lines: readonly HoleLine[];

@@ -10,7 +10,7 @@ import { IconAct } from '../kit/IconAct.tsx';
 import { LineButton } from '../kit/Chip.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { HoleActs } from './HoleActs.tsx';
-import { holeLines } from './hole-list.ts';
+import { holeLines } from '@yellow-pin/core/sheet/hole-list';
 import { HoleTable } from './HoleTable.tsx';
 
 /** Rows of the table at most: the rest is in the list that is copied or saved. */

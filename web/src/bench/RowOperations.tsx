@@ -15,6 +15,7 @@ import { MethodForm } from '../methods/MethodForm.tsx';
 import { kindsMoved } from '../methods/kinds-moved.ts';
 import { OperationList } from '../methods/OperationList.tsx';
 import { useListChanges } from '../shop/use-library.ts';
+import { newId } from '../kit/new-id.ts';
 
 /** The operations of one size: added, taken out, swapped, moved; and the row as a method for the next like it. */
 export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
@@ -32,7 +33,7 @@ export function RowOperations({ row, onDone }: { row: Row; onDone(): void }) {
     decide(row.size.key, { operations: next, overrides: Object.fromEntries(kept) });
   };
   const asMethod = (): void => {
-    const named = { id: `own-${crypto.randomUUID().slice(0, 8)}`, name: row.calloutText.slice(0, 60) };
+    const named = { id: `own-${newId(8)}`, name: row.calloutText.slice(0, 60) };
     if (base) setSaving(methodFromRow(row, base, decision, named));
   };
   return (

@@ -16,11 +16,14 @@ import {
 } from '@dnd-kit/sortable';
 import type { PlannedOperation } from '@yellow-pin/core/job/derive';
 import { moveVisit, visitsOf } from '@yellow-pin/core/order/sequence';
+import { clockTime } from '@yellow-pin/core/units/time';
 import { ToolSilhouette } from '../drawings/ToolSilhouette.tsx';
 import { usePlay } from '../prove/play-store.ts';
 import { useJob } from '../job/job-view.ts';
-import { orderTools, usePicked } from '../job/store.ts';
+import { orderTools, splitFiles, usePicked } from '../job/store.ts';
 import { Num, Quiet } from '../kit/Quiet.tsx';
+import { Cut, CutTile } from './RailCut.tsx';
+import { dropped, NEW_CUT, railItems, visitOf } from './rail-items.ts';
 import { barRecipe, railCardRecipe } from '../look/recipes.ts';
 
 /** Cards are as wide as their time, but never narrower than this, px: fifteen fit a window of 1280. */
@@ -32,7 +35,8 @@ const FEW = 9;
 
 /** The program as the machine will run it: a card a tool, its operations as bars as wide as their time. */
 export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
-  const { program, produced, checks, metal } = useJob();
+  const { program, produced, checks, metal, plan } = useJob();
+  const { tag } = usePicked('tag');
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -49,15 +53,24 @@ export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
   }
   const { operations } = program.setup;
   const visits = visitsOf(operations);
-  const ids = visits.map((v) => v.key);
+  const setupId = program.setup.setup.id;
+  const splits = plan.splits[setupId] ?? [];
+  const keys = visits.map((v) => v.key);
+  const ids = railItems(keys, splits);
   const drop = ({ active, over }: DragEndEvent): void => {
-    if (!over || active.id === over.id) return;
-    const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over.id))];
-    const before = from < to ? (ids[to + 1] ?? null) : String(over.id);
-    const moved = moveVisit(operations, String(active.id), before);
+    const what = over && dropped(ids, splits, String(active.id), String(over.id));
+    if (!what) return;
+    if (what.kind === 'splits') return splitFiles(setupId, what.splits);
+    const moved = moveVisit(operations, what.key, what.before);
     if ('conflict' in moved) onRefused(moved.conflict.message);
-    else orderTools(program.setup.setup.id, moved.order);
+    else orderTools(setupId, moved.order);
   };
+  const cutHere = (): void => {
+    const inHand = visits.findIndex((v, i) => i > 0 && v.operations.some((o) => o.tag === tag));
+    const at = keys[inHand > 0 ? inHand : keys.length - 1];
+    if (at !== undefined && !splits.includes(at)) splitFiles(setupId, [...splits, at]);
+  };
+  const byKey = new Map(visits.map((v) => [v.key, v]));
   const seconds = program.proof?.seconds ?? NONE;
   const count = (severity: string): number => checks.filter((c) => c.severity === severity).length;
   const [errors, warnings] = [count('error'), count('warning')];
@@ -67,15 +80,34 @@ export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
         <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
           <ol className="rail-scroll">
-            {visits.map((v) => (
-              <Card
-                key={v.key}
-                id={v.key}
-                operations={v.operations}
-                seconds={seconds}
-                isWide={visits.length <= FEW}
-              />
-            ))}
+            {ids.map((id) => {
+              const visit = byKey.get(id);
+              if (visit)
+                return (
+                  <Card
+                    key={id}
+                    id={id}
+                    operations={visit.operations}
+                    seconds={seconds}
+                    isWide={visits.length <= FEW}
+                  />
+                );
+              return id === NEW_CUT ? (
+                <CutTile key={id} onAdd={cutHere} />
+              ) : (
+                <Cut
+                  key={id}
+                  id={id}
+                  number={byKey.get(visitOf(id))?.tool.number ?? null}
+                  onAway={() =>
+                    splitFiles(
+                      setupId,
+                      splits.filter((s) => s !== visitOf(id)),
+                    )
+                  }
+                />
+              );
+            })}
           </ol>
         </SortableContext>
       </DndContext>
@@ -87,7 +119,7 @@ export function ToolRail({ onRefused }: { onRefused(message: string): void }) {
         minWidth="104px"
       >
         <Num display="block" fontSize="20px">
-          {program.proof ? clock(program.proof.total) : '––:––'}
+          {program.proof ? clockTime(program.proof.total) : '––:––'}
         </Num>
         <Quiet display="block">
           {tools} {tools === 1 ? 'tool' : 'tools'}
@@ -170,7 +202,7 @@ function Card({ id, operations, seconds, isWide }: CardProps) {
         </Flex>
         <Flex gap="2px" overflow="hidden">
           {operations.map((o) => {
-            const time = clock(seconds.get(o.id) ?? 0);
+            const time = clockTime(seconds.get(o.id) ?? 0);
             return (
               <Button
                 unstyled
@@ -192,7 +224,3 @@ function Card({ id, operations, seconds, isWide }: CardProps) {
     </Box>
   );
 }
-
-/** Minutes and seconds. */
-export const clock = (s: number): string =>
-  `${String(Math.floor(Math.round(s) / 60)).padStart(2, '0')}:${String(Math.round(s) % 60).padStart(2, '0')}`;

@@ -7,6 +7,7 @@ import type { Plan, SizeDecision } from '@yellow-pin/core/plan/plan';
 import type { Setup } from '@yellow-pin/core/setup/setup';
 import type { Steps } from './kept-undo.ts';
 import type { Tool } from '@yellow-pin/core/tools/schema';
+import { newId } from '../kit/new-id.ts';
 
 /** The plan being worked on, with undo; what is picked is kept apart and not undone. */
 interface PlanState {
@@ -77,6 +78,13 @@ export const changeSetup = (id: string, part: Partial<Setup>): void =>
 export const orderTools = (setupId: string, order: string[]): void =>
   change((p) => ({ ...p, toolOrders: { ...p.toolOrders, [setupId]: order } }));
 
+/** Before which tools of a setup its program goes on in another file. */
+export const splitFiles = (setupId: string, splits: string[]): void =>
+  change((p) => {
+    const { [setupId]: _, ...rest } = p.splits;
+    return { ...p, splits: splits.length > 0 ? { ...rest, [setupId]: splits } : rest };
+  });
+
 export const decide = (key: string, part: Partial<SizeDecision>): void =>
   change((p) => ({ ...p, sizes: { ...p.sizes, [key]: { overrides: {}, ...p.sizes[key], ...part } } }));
 
@@ -117,7 +125,7 @@ export type NewCorrection = Correction extends infer C
 
 /** Adds a correction; where its numbers are outside what a correction takes, nothing changes and the answer says why. */
 export function correct(c: NewCorrection): string | null {
-  const whole = { ...c, id: `c-${crypto.randomUUID().slice(0, 12)}` } as Correction;
+  const whole = { ...c, id: `c-${newId()}` } as Correction;
   const checked = correctionSchema.safeParse(whole);
   if (!checked.success) {
     const issue = checked.error.issues[0]!;

@@ -1,7 +1,7 @@
 import { Box, Text } from '@chakra-ui/react';
 import { Bar, BarChart, Legend, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { TIME_PARTS, type TimePart } from '@yellow-pin/core/proof/time';
-import { clock } from '../bench/ToolRail.tsx';
+import { clockTime } from '@yellow-pin/core/units/time';
 import { useJob } from '../job/job-view.ts';
 import { ink, type Ink } from '../look/palette.ts';
 
@@ -23,7 +23,7 @@ export default function TimeChart() {
   const data = times.map(({ tool, parts }) => ({ name: tool === 0 ? 'no tool' : `T${tool}`, ...parts }));
   const parts = TIME_PARTS.filter((p) => times.some((t) => t.parts[p] > 0.05));
   const words = data
-    .map((d) => `${d.name}: ${parts.map((p) => `${p} ${clock(d[p])}`).join(', ')}`)
+    .map((d) => `${d.name}: ${parts.map((p) => `${p} ${clockTime(d[p])}`).join(', ')}`)
     .join('; ');
   return (
     <Box padding="8px 14px" role="img" aria-label={`Where the time goes. ${words}`}>
@@ -34,7 +34,7 @@ export default function TimeChart() {
         <BarChart data={data} layout="vertical" margin={{ top: 2, right: 12, bottom: 0, left: 0 }}>
           <XAxis
             type="number"
-            tickFormatter={clock}
+            tickFormatter={clockTime}
             tick={{ fill: ink('quiet'), fontSize: 12 }}
             stroke={ink('rule')}
           />
@@ -46,7 +46,7 @@ export default function TimeChart() {
             stroke={ink('rule')}
           />
           <Tooltip
-            formatter={(s) => clock(Number(s))}
+            formatter={(s) => clockTime(Number(s))}
             cursor={{ fill: ink('hover') }}
             contentStyle={{ backgroundColor: ink('sheet'), borderColor: ink('rule'), fontSize: 13 }}
           />

@@ -12,6 +12,7 @@ import { Labelled } from '../kit/Labelled.tsx';
 import { LengthField } from '../kit/LengthField.tsx';
 import { Panel } from '../kit/Panel.tsx';
 import { takeName, TextField } from '../kit/TextField.tsx';
+import { newId } from '../kit/new-id.ts';
 
 /** A box ends above where it begins: why the one end cannot be there, or null. */
 function turnedOver(end: 'min' | 'max', v: number, other: number): string | null {
@@ -37,7 +38,7 @@ export function HoldingPart() {
       keepOuts: [
         ...holding.keepOuts,
         {
-          id: crypto.randomUUID().slice(0, 8),
+          id: newId(8),
           name: `box ${holding.keepOuts.length + 1}`,
           kind: 'keep-out',
           min: [zero[0] - 20, zero[1] - 20, top],

@@ -5,6 +5,7 @@ import { attitudeFrom, attitudeName, upFromPoints, type Setup } from '@yellow-pi
 import type { SetupFrame } from '@yellow-pin/core/setup/setup-frame';
 import type { Look } from '@yellow-pin/core/model/look';
 import { changeSetup, correct, usePick, type Picking } from '../job/store.ts';
+import { newId } from '../kit/new-id.ts';
 
 /** What the banner over the part asks for. */
 export function prompt(p: Picking): string {
@@ -93,7 +94,7 @@ function outcome(
       const at = toFrame({ ...frame.frame, origin: [0, 0, 0] }, look.point);
       const count = setup.holding.keepOuts.length + 1;
       const box = {
-        id: crypto.randomUUID().slice(0, 8),
+        id: newId(8),
         name: `clamp ${count}`,
         kind: 'clamp' as const,
         min: [at[0] - 15, at[1] - 15, at[2]] as Vec3,

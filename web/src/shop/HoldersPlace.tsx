@@ -13,6 +13,7 @@ import { takeName, TextField } from '../kit/TextField.tsx';
 import { ink } from '../look/palette.ts';
 import { ListFiles } from './ListFiles.tsx';
 import { useListChanges } from './use-library.ts';
+import { newId } from '../kit/new-id.ts';
 
 /** Pixels per mm of a holder's picture. */
 const SCALE = 1.1;
@@ -26,7 +27,7 @@ export function HoldersPlace({ library }: { library: Library }) {
     setFresh((list) => [
       ...list,
       {
-        id: `holder-${crypto.randomUUID().slice(0, 8)}`,
+        id: `holder-${newId(8)}`,
         description: 'new holder',
         steps: [{ diameter: 40, length: 50 }],
       },

@@ -15,6 +15,7 @@ import { Figure } from './Figure.tsx';
 import { ListFiles } from './ListFiles.tsx';
 import { StoreBar } from './StoreBar.tsx';
 import { useListChanges } from './use-library.ts';
+import { newId } from '../kit/new-id.ts';
 
 /** What each metal bears: speed and feed by kind and diameter, pecking, and how much deep holes are slowed down. */
 export function MaterialsPlace({ library }: { library: Library }) {
@@ -34,7 +35,7 @@ export function MaterialsPlace({ library }: { library: Library }) {
   const copy = (): void => {
     const made = {
       ...material,
-      id: `own-${crypto.randomUUID().slice(0, 8)}`,
+      id: `own-${newId(8)}`,
       name: `${material.name}, copy`,
     };
     setDrafts((d) => ({ ...d, [made.id]: made }));

@@ -15,6 +15,7 @@ import { MethodForm } from '../methods/MethodForm.tsx';
 import { ListFiles } from './ListFiles.tsx';
 import { StoreBar } from './StoreBar.tsx';
 import { useListChanges } from './use-library.ts';
+import { newId } from '../kit/new-id.ts';
 
 const say = (mm: number): string => formatLength(mm, 'mm');
 
@@ -34,7 +35,7 @@ export function MethodsPlace({ library }: { library: Library }) {
   const drop = (gone: string): void =>
     setDrafts((d) => Object.fromEntries(Object.entries(d).filter(([k]) => k !== gone)));
   const copy = (m: Method): void => {
-    const made = { ...m, id: `own-${crypto.randomUUID().slice(0, 8)}`, name: `${m.name}, ours`.slice(0, 60) };
+    const made = { ...m, id: `own-${newId(8)}`, name: `${m.name}, ours`.slice(0, 60) };
     keep(made);
     show(made.id);
   };

@@ -15,6 +15,7 @@ import { ToolFigure } from '../tools/ToolFigure.tsx';
 import { StoreBar } from './StoreBar.tsx';
 import { useDrafts } from './drafts.ts';
 import { useListChanges } from './use-library.ts';
+import { newId } from '../kit/new-id.ts';
 
 interface Props {
   /** As it is stored; null for one that is new. */
@@ -37,7 +38,7 @@ export function ToolPanel({ stored, tool, library, onPick }: Props) {
   const set = (part: Partial<Tool>): void => keep({ ...tool, ...part });
   const free = freeNumber(library.tools.filter((t) => t.id !== tool.id));
   const copy = (): void => {
-    const made = { ...tool, id: `own-${crypto.randomUUID().slice(0, 8)}`, number: null };
+    const made = { ...tool, id: `own-${newId(8)}`, number: null };
     keep({ ...made, description: `${tool.description} copy`.slice(0, 80) });
     onPick(made.id);
   };

@@ -1,5 +1,11 @@
 import * as Comlink from 'comlink';
+import { textHash } from '@yellow-pin/core/code/files/hash';
+import type { OperationFile } from '@yellow-pin/core/job/files';
 import { Producer } from '@yellow-pin/core/job/produce';
+import type { FloorSheet } from '@yellow-pin/core/sheet/schema';
+import { floorSheets } from '@yellow-pin/core/sheet/sheet';
+import { metalStl } from '@yellow-pin/core/sheet/stl';
+import type { EdgePieces } from '@yellow-pin/core/sheet/views';
 import type { Library } from '@yellow-pin/core/plan/library';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import type { Feature } from '@yellow-pin/core/features/family';
@@ -38,6 +44,7 @@ let model: SolidModel | null = null;
 let solidShown: number | null = null;
 let shownMesh: PartMesh | null = null;
 let shownEdges = new Float32Array();
+let shownPieces: EdgePieces | null = null;
 let bounds: Bounds | null = null;
 let partBox: PartBox | undefined;
 let recognised: Recognition | null = null;
@@ -69,12 +76,14 @@ function show(solid: number | null): PartPicture {
   solidShown = solid;
   const mesh = meshModel(whole, (f) => solid === null || f.solid === solid);
   shownMesh = mesh;
-  const edges = edgeSegments({
+  const pieces = edgeSegments({
     ...whole,
     edges: whole.edges.filter((e) => solid === null || e.faces.some((f) => whole.faces[f]!.solid === solid)),
-  }).positions;
+  });
+  const edges = pieces.positions;
   // What is sent away is not here any more.
   shownEdges = edges.slice();
+  shownPieces = { ...pieces, positions: shownEdges };
   bounds =
     solid === null
       ? whole.bounds
@@ -230,6 +239,38 @@ function playAt(seconds: number): Frame | null {
   );
 }
 
+/** The floor sheets of what was read last, with the hashes of its files; null while it is not read. */
+function sheets(): FloorSheet[] | null {
+  if (!readJob || !shownMesh || !shownPieces) return null;
+  const { input, job, programs } = readJob;
+  return floorSheets({
+    name: input.name,
+    plan: input.plan,
+    job,
+    programs,
+    mesh: shownMesh,
+    edges: shownPieces,
+    hashOf: (f) => textHash(f.text),
+  });
+}
+
+/** The stock as a setup's program leaves it, as an STL file; null where it is not read yet. */
+async function stockStl(setupId: string, name: string): Promise<Uint8Array<ArrayBuffer> | null> {
+  const mine = readJob;
+  if (!mine) return null;
+  const own = new Desk();
+  const reel = own.open(mine, setupId);
+  if (!reel) return null;
+  await pause();
+  const frame = own.at(reel.total);
+  const bytes = metalStl(frame?.patches.map((p) => p.mesh) ?? [], name);
+  return Comlink.transfer(bytes, [bytes.buffer]);
+}
+
+/** One operation of what was read last as a program of its own, or why it cannot be. */
+const operationFile = (setupId: string, operationId: string): OperationFile =>
+  producer.operation(setupId, operationId);
+
 const jobWorker = {
   open,
   openDrawing,
@@ -243,6 +284,9 @@ const jobWorker = {
   pickables,
   solidCards,
   stillPicture,
+  sheets,
+  stockStl,
+  operationFile,
 };
 export type JobWorker = typeof jobWorker;
 Comlink.expose(jobWorker);

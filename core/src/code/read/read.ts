@@ -3,6 +3,8 @@ import { Interpreter, type ToolsSaid } from './interpreter.ts';
 import type { ReadProgram } from './motion.ts';
 import { ProgramLines } from './program-lines.ts';
 
+export type { ToolsSaid } from './interpreter.ts';
+
 /**
  * Reads word-address code (ISO 6983-1, RS-274) with a profile's meaning and opens its cycles into what the machine does.
  * It survives anything: what it does not understand becomes a problem with its line, and a program with a problem that is an error is

@@ -2,7 +2,8 @@ import type { MadeBlock } from './cycles.ts';
 
 /** Fewer places than this are shorter written out than called. */
 const WORTH = 4;
-const PLACE = /^X\S+ Y\S+$/;
+/** A place, and perhaps to where the tool comes out there. */
+const PLACE = /^(G9[89] )?X\S+ Y\S+$/;
 
 /**
  * Where cycles of several operations go to the same places one after the other, those stand once, as a subprogram that each calls. Only lines
@@ -23,7 +24,7 @@ export function calledPlaces(
       const [first] = blocks.slice(from, to);
       if (!first || (seen.get(key) ?? 0) < 2) continue;
       out.push(...blocks.slice(next, from), {
-        text: `M98 P${put(key.split('\n'))}`,
+        text: `M98 P${put(key.split('\n').slice(1))}`,
         label: first.label,
       });
       next = to;
@@ -35,19 +36,19 @@ export function calledPlaces(
 /** Stretches of blocks that are nothing but places, long enough to be worth a call. */
 function placesOf(blocks: readonly MadeBlock[]): { from: number; to: number; key: string }[] {
   const out: { from: number; to: number; key: string }[] = [];
+  // What holds before a stretch must be the same wherever it is called.
+  let level = '';
   for (let from = 0; from < blocks.length; from++) {
+    level = /^G9[89]/.exec(blocks[from - 1]?.text ?? '')?.[0] ?? level;
     let to = from;
     while (to < blocks.length && PLACE.test(blocks[to]?.text ?? '')) to++;
     if (to - from >= WORTH)
       out.push({
         from,
         to,
-        key: blocks
-          .slice(from, to)
-          .map((b) => b.text)
-          .join('\n'),
+        key: [level, ...blocks.slice(from, to).map((b) => b.text)].join('\n'),
       });
-    from = Math.max(from, to);
+    for (; from < to; from++) level = /^G9[89]/.exec(blocks[from]?.text ?? '')?.[0] ?? level;
   }
   return out;
 }

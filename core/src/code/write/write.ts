@@ -27,6 +27,11 @@ export interface WrittenProgram {
   /** Its lines without block numbers. */
   lines: string[];
   operations: WrittenOperation[];
+  /** Where each visit of a tool begins, and where its last ends: the line after it. */
+  visits: number[];
+  end: number;
+  /** The lines with which the machine goes home. */
+  home: string[];
 }
 
 /** Writes a motion program as word-address code (ISO 6983-1) with canned cycles. Line numbers in the result count from 1. */
@@ -41,6 +46,7 @@ const FIRST_SUBPROGRAM = 7001;
 class Writer {
   private readonly lines: string[] = [];
   private readonly operations: WrittenOperation[] = [];
+  private readonly visits: number[] = [];
   /** Subprograms that stand after the end: number and lines. */
   private readonly subprograms: { number: number; lines: readonly string[] }[] = [];
   private readonly words: Words;
@@ -78,6 +84,7 @@ class Writer {
       const next = program.visits[(i + 1) % program.visits.length]?.tool;
       this.visit(visit.tool, visit.operations, next, i === 0);
     });
+    const end = this.lines.length + 1;
     if (profile.park)
       this.block(
         `G53 G0 X${this.words.coordinate(profile.park.x)} Y${this.words.coordinate(profile.park.y)}`,
@@ -90,7 +97,8 @@ class Writer {
       this.block('M99');
     }
     if (profile.percentSigns) this.lines.push('%');
-    return { text: textOf(this.lines, profile), lines: this.lines, operations: this.operations };
+    const { lines, operations, visits } = this;
+    return { text: textOf(lines, profile), lines, operations, visits, end, home: this.homeLines() };
   }
 
   /** Says how each operation is written, and the cycles of all of them, since several may go to the same places. */
@@ -121,6 +129,7 @@ class Writer {
   private visit(tool: Tool, operations: MotionOperation[], next: Tool | undefined, first: boolean): void {
     const { profile, program, words } = this;
     if (tool.number === null) throw new RangeError(`${tool.description} has no magazine number`);
+    this.visits.push(this.lines.length + 1);
     this.lines.push('');
     this.comment(`T${tool.number} ${describeTool(tool, program.units)}`);
     if (first) this.goHome();
@@ -221,12 +230,16 @@ class Writer {
   }
 
   private goHome(): void {
+    this.lines.push(...this.homeLines());
+  }
+
+  private homeLines(): string[] {
     const { home } = this.profile;
-    if (home === 'machine-coordinates') this.block('G53 G0 Z0.');
-    else {
-      this.block(home === 'reference-return' ? 'G91 G28 Z0.' : 'G91 G30 Z0.');
-      this.block('G90');
-    }
+    const words =
+      home === 'machine-coordinates'
+        ? ['G53 G0 Z0.']
+        : [home === 'reference-return' ? 'G91 G28 Z0.' : 'G91 G30 Z0.', 'G90'];
+    return words.map((w) => this.words.spelled(w));
   }
 
   private comment(text: string): void {

@@ -14,6 +14,7 @@ import { useListChanges } from '../use-library.ts';
 import { GROUPS } from './fields.ts';
 import { MachineField } from './MachineField.tsx';
 import { SampleProgram } from './SampleProgram.tsx';
+import { newId } from '../../kit/new-id.ts';
 
 /** What each machine's control understands, and how the shop likes its programs: a form, and a program that follows it. */
 export function MachinesPlace({ library }: { library: Library }) {
@@ -31,7 +32,7 @@ export function MachinesPlace({ library }: { library: Library }) {
   const drop = (): void =>
     setDrafts((d) => Object.fromEntries(Object.entries(d).filter(([id]) => id !== machine.id)));
   const copy = (): void => {
-    const id = `own-${crypto.randomUUID().slice(0, 8)}`;
+    const id = `own-${newId(8)}`;
     setDrafts((d) => ({ ...d, [id]: { ...machine, id, name: `${machine.name}, copy`.slice(0, 80) } }));
     setParams({ machine: id });
   };

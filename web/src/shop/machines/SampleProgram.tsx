@@ -1,7 +1,7 @@
 import { Box, Code, Flex, Heading } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import type { MachineProfile } from '@yellow-pin/core/code/profiles/schema';
-import { clock } from '../../bench/ToolRail.tsx';
+import { clockTime } from '@yellow-pin/core/units/time';
 import { FieldSays } from '../../kit/FieldSays.tsx';
 import { Quiet } from '../../kit/Quiet.tsx';
 import { sampleCode } from './sample-code.ts';
@@ -26,7 +26,7 @@ export function SampleProgram({
         </Heading>
         <Quiet fontSize="12px" role="status">
           {problems.length === 0
-            ? `read back: ${holes} holes, ${clock(seconds)}, all understood`
+            ? `read back: ${holes} holes, ${clockTime(seconds)}, all understood`
             : `read back: ${problems.length} not understood`}
         </Quiet>
       </Flex>

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { hole, rowOf } from '../../../core/src/testing/fixtures.ts';
+import { hole, rowOf } from '../testing/fixtures.ts';
 import { holeCsv, holeLines, holeTable, type HoleLine } from './hole-list.ts';
 
 describe('the list of holes', () => {

@@ -1,5 +1,5 @@
-import type { Row } from '@yellow-pin/core/job/derive';
-import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
+import type { Row } from '../job/derive.ts';
+import { formatLength, type LengthUnit } from '../units/length.ts';
 
 /** A hole's place as it is listed: program coordinates and depth as text in the job's unit. */
 export interface HoleLine {

@@ -1,0 +1,95 @@
+import { Box, Flex, Heading, List, Table } from '@chakra-ui/react';
+import type { FloorSheet } from '@yellow-pin/core/sheet/schema';
+import { clockTime } from '@yellow-pin/core/units/time';
+import { HoleTable } from '../bench/HoleTable.tsx';
+import { Num, Quiet } from '../kit/Quiet.tsx';
+import { SheetPictures } from './SheetPicture.tsx';
+import { SheetTools } from './SheetTools.tsx';
+
+/** One setup's floor sheet to read: where zero is, what is held, tools, holes, what to know. */
+export function SheetPaper({ sheet: s }: { sheet: FloorSheet }) {
+  const facts: readonly (readonly [string, string])[] = [
+    ['machine', s.machine],
+    ['material', s.material],
+    ['side', s.attitude],
+    ['zero', `${s.workOffset} at ${s.zero}`],
+    ['clearance', s.clearance],
+    ['stock', s.stock],
+    ...(s.saw === null ? [] : [['to saw', s.saw] as const]),
+    ['holding', s.holding],
+    ...(s.feedPercent === 100 ? [] : [['feeds', `all at ${s.feedPercent} %`] as const]),
+    ['time', clockTime(s.seconds)],
+  ];
+  return (
+    <>
+      <Flex gap="22px" wrap="wrap" align="start">
+        <Box as="dl" display="grid" gridTemplateColumns="90px 1fr" rowGap="2px" flex="1 1 300px">
+          {facts.map(([name, words]) => (
+            <Box key={name} display="contents">
+              <Quiet as="dt">{name}</Quiet>
+              <dd>{words}</dd>
+            </Box>
+          ))}
+        </Box>
+        <SheetPictures sheet={s} />
+      </Flex>
+      <Lines name="To know" lines={s.toKnow.map((k) => `${k.what}: ${k.text}`)} />
+      <Lines name="Not made here" lines={s.notMade} />
+      <Lines name="Typed by hand in the program" lines={s.handEdits} />
+      <Lines name="Accepted as it is" lines={s.accepted.map((a) => `${a.message} Accepted: ${a.reason}`)} />
+      <Head>Tools</Head>
+      <SheetTools tools={s.tools} units={s.units} />
+      <Head>Holes</Head>
+      {s.holes.length === 0 ? (
+        <Quiet>No hole is made in this setup.</Quiet>
+      ) : (
+        <HoleTable lines={s.holes} unit={s.units} className="listing" withCallouts />
+      )}
+      <Head>Program</Head>
+      <Table.Root size="sm" unstyled className="listing">
+        <Table.Header>
+          <Table.Row>
+            <Table.ColumnHeader>file</Table.ColumnHeader>
+            <Table.ColumnHeader className="num">lines</Table.ColumnHeader>
+            <Table.ColumnHeader>SHA-256</Table.ColumnHeader>
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
+          {s.files.map((f) => (
+            <Table.Row key={f.name}>
+              <Table.Cell>{f.name}</Table.Cell>
+              <Table.Cell className="num">{f.lines}</Table.Cell>
+              <Table.Cell>
+                <Num fontSize="11px" overflowWrap="anywhere">
+                  {f.sha256 ?? 'not worked out'}
+                </Num>
+              </Table.Cell>
+            </Table.Row>
+          ))}
+        </Table.Body>
+      </Table.Root>
+    </>
+  );
+}
+
+const Head = ({ children }: { children: string }) => (
+  <Heading as="h3" textStyle="heading" marginTop="14px">
+    {children}
+  </Heading>
+);
+
+function Lines({ name, lines }: { name: string; lines: readonly string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <>
+      <Head>{name}</Head>
+      <List.Root listStyle="none">
+        {lines.map((l) => (
+          <List.Item key={l}>
+            <Flex>{l}</Flex>
+          </List.Item>
+        ))}
+      </List.Root>
+    </>
+  );
+}
