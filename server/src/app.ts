@@ -13,6 +13,8 @@ import type { Uploads } from './http/uploads.ts';
 import type { ImportQueue } from './imports/queue.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { libraryRoutes } from './library/routes.ts';
+import { listChanges } from './people/changes.ts';
+import { mayAsk, type SignIn } from './people/sign-in.ts';
 
 export interface AppParts {
   database: DataSource;
@@ -23,12 +25,16 @@ export interface AppParts {
   hosts: readonly string[];
   /** Key of the cookies that guard writes. */
   secret: string;
+  people: SignIn;
+  /** It is reached over a network: everybody signs in. */
+  isNetwork: boolean;
 }
 
 const WEB = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
 /** The whole server as an Express application: the API under /api, the built screens everywhere else. */
-export function createApp({ database, queue, uploads, log, hosts, secret }: AppParts): Express {
+export function createApp(parts: AppParts): Express {
+  const { database, queue, uploads, log, hosts, secret, people, isNetwork } = parts;
   const app = express();
   app.disable('x-powered-by');
   // One spelling of every address, so that what is checked is what is answered.
@@ -74,6 +80,8 @@ export function createApp({ database, queue, uploads, log, hosts, secret }: AppP
     giveSession(response, request.headers.cookie, secret);
     response.status(204).end();
   });
+  app.use('/api', ...people.handlers, people.routes, mayAsk(isNetwork));
+  app.get('/api/changes', async (_, response) => void response.json(await listChanges(database, null)));
   app.use('/api/library', libraryRoutes(database, log));
   app.use('/api/jobs', jobRoutes(database, queue, uploads));
   app.use('/api', () => {

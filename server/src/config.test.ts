@@ -9,7 +9,7 @@ describe('settings', () => {
     expect(usual).toMatchObject({
       port: 4600,
       host: '127.0.0.1',
-      isOpen: false,
+      isNetwork: false,
       hosts: [],
       logLevel: 'info',
     });
@@ -20,20 +20,23 @@ describe('settings', () => {
   });
 
   it.each(['localhost', '127.0.0.1', '127.1.2.3', '::1'])('%s is loopback', (HOST) => {
-    expect(readConfig({ ...base, HOST }).isOpen).toBe(false);
+    expect(readConfig({ ...base, HOST }).isNetwork).toBe(false);
   });
 
   it.each(['0.0.0.0', '::', '192.168.1.5', 'shop', '127.0.0.1.evil.example', '1127.0.0.1'])(
-    '%s is the network: refused until somebody says so',
-    (HOST) => {
-      expect(() => readConfig({ ...base, HOST })).toThrow(/HOST is refused/);
-      expect(readConfig({ ...base, HOST, YELLOW_PIN_OPEN_NETWORK: 'yes' }).isOpen).toBe(true);
-    },
+    '%s is the network: everybody signs in',
+    (HOST) => expect(readConfig({ ...base, HOST }).isNetwork).toBe(true),
   );
+
+  it('the first person has a name and a password, or is none', () => {
+    const first = { YELLOW_PIN_FIRST_PERSON: ' Ada ', YELLOW_PIN_FIRST_PASSWORD: 'ten letters' };
+    expect(readConfig({ ...base, ...first }).first).toEqual({ name: 'Ada', password: 'ten letters' });
+    expect(readConfig({ ...base, YELLOW_PIN_FIRST_PERSON: 'Ada' }).first).toBeNull();
+  });
 
   it.each([
     [{ DATABASE_URL: 'mysql://x' }, /DATABASE_URL/],
-    [{ YELLOW_PIN_OPEN_NETWORK: 'sure' }, /neither yes nor no/],
+    [{ YELLOW_PIN_DEMO: 'sure' }, /neither yes nor no/],
     [{ YELLOW_PIN_STEP_LIMIT_MB: '-1' }, /YELLOW_PIN_STEP_LIMIT_MB/],
     [{ YELLOW_PIN_READ_SECONDS: 'soon' }, /YELLOW_PIN_READ_SECONDS/],
   ])('%o is said in one line, by its name', (env, line) => {

@@ -4,6 +4,8 @@ import type { Config } from './config.ts';
 import { sessionSecret } from './database/settings.ts';
 import { Uploads } from './http/uploads.ts';
 import { onStop } from './on-stop.ts';
+import { needPeople } from './people/first.ts';
+import { signIn } from './people/sign-in.ts';
 import { seed } from './seed.ts';
 import { start, type Started } from './startup.ts';
 
@@ -12,7 +14,23 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
   await seed(database, queue, config.demo);
   const uploads = new Uploads(config.stepLimitBytes);
   const secret = await sessionSecret(database);
-  const app = createApp({ database, queue, uploads, log, hosts: hostsOf(config), secret });
+  if (config.isNetwork) await needPeople(database, config.first);
+  const people = signIn({
+    database,
+    databaseUrl: config.databaseUrl,
+    secret,
+    isRequired: config.isNetwork,
+  });
+  const app = createApp({
+    database,
+    queue,
+    uploads,
+    log,
+    hosts: hostsOf(config),
+    secret,
+    people,
+    isNetwork: config.isNetwork,
+  });
   const server = app.listen(config.port, config.host, (error?: Error) => {
     if (error) {
       process.stderr.write(
@@ -20,10 +38,6 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
       );
       process.exit(1);
     }
-    if (config.isOpen)
-      process.stdout.write(
-        `WARNING: open to the whole network at ${config.host}: anybody there can read and change all jobs.\n`,
-      );
     const address = server.address();
     const port = typeof address === 'object' && address ? address.port : config.port;
     const name = ['0.0.0.0', '::'].includes(config.host) ? 'localhost' : config.host;
@@ -33,15 +47,15 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
   server.keepAliveTimeout = 65_000;
   onStop(async () => {
     server.close();
-    await Promise.all([queue.close(), uploads.close()]);
+    await Promise.all([queue.close(), uploads.close(), people.close()]);
     server.closeAllConnections();
     await database.destroy();
   });
 }
 
 /** On an open network, this machine's own names and addresses; beside them what the settings name. */
-function hostsOf({ isOpen, hosts, host }: Config): string[] {
-  if (!isOpen) return hosts;
+function hostsOf({ isNetwork, hosts, host }: Config): string[] {
+  if (!isNetwork) return hosts;
   const own = Object.values(networkInterfaces()).flatMap((list) => (list ?? []).map((i) => i.address));
   return [...hosts, host, hostname(), ...own.map((a) => (a.includes(':') ? `[${a}]` : a))];
 }

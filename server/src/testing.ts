@@ -9,6 +9,7 @@ import { sessionSecret } from './database/settings.ts';
 import { Uploads } from './http/uploads.ts';
 import { openImportQueue, type ImportQueue } from './imports/queue.ts';
 import { seedLibrary } from './library/service.ts';
+import { signIn } from './people/sign-in.ts';
 
 export interface TestServer {
   app: ReturnType<typeof createApp>;
@@ -22,7 +23,12 @@ export interface TestServer {
 }
 
 /** The whole server on a database of its own beside `base`, with its queue working; for tests. */
-export async function testServer(base: string, label: string, stepLimitBytes: number): Promise<TestServer> {
+export async function testServer(
+  base: string,
+  label: string,
+  stepLimitBytes: number,
+  isNetwork = false,
+): Promise<TestServer> {
   const name = `${label}_test_${process.pid}`;
   const onBase = async (sql: string): Promise<void> => {
     const admin = new pg.Client(base);
@@ -43,12 +49,14 @@ export async function testServer(base: string, label: string, stepLimitBytes: nu
   });
   const uploads = new Uploads(stepLimitBytes);
   const secret = await sessionSecret(database);
-  const app = createApp({ database, queue, uploads, log, hosts: [], secret });
+  const people = signIn({ database, databaseUrl: url, secret, isRequired: isNetwork });
+  const app = createApp({ database, queue, uploads, log, hosts: [], secret, people, isNetwork });
   const client = request.agent(app);
   await client.get('/api/session');
   const close = async (): Promise<void> => {
     await queue.close();
     await uploads.close();
+    await people.close();
     await database.destroy();
     await onBase(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   };

@@ -9,6 +9,7 @@ import { Imports1760000000003 } from './migrations/0003-imports.ts';
 import { JobList1760000000004 } from './migrations/0004-job-list.ts';
 import { ShopMethods1760000000005 } from './migrations/0005-shop-methods.ts';
 import { Machines1760000000006 } from './migrations/0006-machines.ts';
+import { People1760000000007 } from './migrations/0007-people.ts';
 
 const MIGRATIONS = [
   FirstTables1760000000001,
@@ -17,6 +18,7 @@ const MIGRATIONS = [
   JobList1760000000004,
   ShopMethods1760000000005,
   Machines1760000000006,
+  People1760000000007,
 ];
 
 /** Connects and brings the tables up to date. The schema changes through migrations only. Errors are sentences. */

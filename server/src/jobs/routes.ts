@@ -6,9 +6,12 @@ import type { DataSource } from 'typeorm';
 import { z } from 'zod';
 import { MOST_PLAN_BYTES, planSchema } from '@yellow-pin/core/plan/plan';
 import { HttpError } from '../errors.ts';
-import { jsonBody, printable } from '../http/json-door.ts';
+import { authorOf } from '../http/author.ts';
+import { jsonBody } from '../http/json-door.ts';
 import type { Uploads } from '../http/uploads.ts';
 import type { ImportQueue } from '../imports/queue.ts';
+import { listChanges, noteChange } from '../people/changes.ts';
+import { leave, tellPresence } from '../people/presence.ts';
 import { jobNames, jobPicture, keepSummary, listJobs, listQuerySchema, summarySchema } from './list.ts';
 import { acceptRevision, addRevision, discardRevision, readRevision, retryRevision } from './revisions.ts';
 import {
@@ -29,10 +32,8 @@ import {
 const idSchema = z.uuid();
 const saveSchema = z.object({ revision: z.number().int().nonnegative(), plan: planSchema });
 const revisionSchema = z.coerce.number().int().positive().max(1e6);
+const tabSchema = z.string().regex(/^[\w-]{1,40}$/);
 const renameSchema = z.object({ name: z.string().trim().min(1).max(120) });
-
-/** Longest name of a person that is kept, letters. */
-const MOST_AUTHOR = 60;
 
 const planBody = jsonBody(MOST_PLAN_BYTES);
 const smallBody = jsonBody(10_000);
@@ -41,17 +42,6 @@ function idOf(request: Request): string {
   const id = idSchema.safeParse(request.params['id']);
   if (!id.success) throw new HttpError(404, 'not-found', 'There is no such job. Check the address.');
   return id.data;
-}
-
-/** Who changes something, as far as their browser says so. Nobody is asked to prove it. */
-function authorOf(request: Request): string | null {
-  const said = request.get('x-yellow-pin-author');
-  if (!said) return null;
-  try {
-    return printable(decodeURIComponent(said)).trim().slice(0, MOST_AUTHOR) || null;
-  } catch {
-    return null;
-  }
 }
 
 function revisionOf(request: Request): number {
@@ -113,6 +103,17 @@ export function jobRoutes(database: DataSource, queue: ImportQueue, uploads: Upl
     await keepSummary(database, idOf(request), summarySchema.parse(request.body));
     response.status(204).end();
   });
+  router.get('/:id/changes', async (request, response) => {
+    response.json(await listChanges(database, idOf(request)));
+  });
+  router.post('/:id/presence/:tab', async (request, response) => {
+    const tab = tabSchema.parse(request.params['tab']);
+    response.json({ others: await tellPresence(database, idOf(request), tab, authorOf(request)) });
+  });
+  router.post('/:id/presence/:tab/leave', async (request, response) => {
+    await leave(database, idOf(request), tabSchema.parse(request.params['tab']));
+    response.status(204).end();
+  });
   router.post('/:id/copy', async (request, response) => {
     response.status(201).json(await copyJob(database, idOf(request), authorOf(request)));
   });
@@ -168,8 +169,12 @@ export function jobRoutes(database: DataSource, queue: ImportQueue, uploads: Upl
     async (request, response) => void response.json(await restoreJob(database, idOf(request))),
   );
   router.delete('/:id', async (request, response) => {
-    if (request.query['forever'] === '1') await purgeJob(database, idOf(request));
-    else await deleteJob(database, idOf(request));
+    const id = idOf(request);
+    if (request.query['forever'] === '1') await purgeJob(database, id);
+    else {
+      await deleteJob(database, id);
+      await noteChange(database, authorOf(request), 'put the job into the bin', id);
+    }
     response.status(204).end();
   });
 

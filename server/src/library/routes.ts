@@ -4,7 +4,9 @@ import type { Logger } from 'pino';
 import { z } from 'zod';
 import { LIST_NAMES, type ListName } from '@yellow-pin/core/plan/library-items';
 import { HttpError } from '../errors.ts';
+import { authorOf } from '../http/author.ts';
 import { jsonBody } from '../http/json-door.ts';
+import { noteChange } from '../people/changes.ts';
 import { importItems, putItem, readLibrary, removeItem } from './service.ts';
 
 /** One entry, and a whole list with all its entries, bytes. */
@@ -21,6 +23,12 @@ function listOf(request: Request): ListName {
 
 const idOf = (request: Request): string => z.string().min(1).max(120).parse(request.params['id']);
 
+/** What an entry is called, to be said of it. */
+const nameIn = (body: unknown): string => {
+  const said = z.object({ name: z.string().optional(), description: z.string().optional() }).safeParse(body);
+  return (said.data?.name ?? said.data?.description ?? 'an entry').slice(0, 80);
+};
+
 /** The shop's lists: read, changed one by one, taken in as a whole. Every change answers with the lists as they are now. */
 export function libraryRoutes(database: DataSource, log: Logger): Router {
   const router = Router();
@@ -28,15 +36,18 @@ export function libraryRoutes(database: DataSource, log: Logger): Router {
   router.get('/', async (_, response) => void response.json(await answer()));
   router.put('/:list/:id', ...itemBody, async (request, response) => {
     await putItem(database, listOf(request), idOf(request), request.body);
+    await noteChange(database, authorOf(request), `stored ${nameIn(request.body)} in ${listOf(request)}`);
     response.json(await answer());
   });
   router.delete('/:list/:id', async (request, response) => {
     await removeItem(database, listOf(request), idOf(request));
+    await noteChange(database, authorOf(request), `took ${idOf(request)} out of ${listOf(request)}`);
     response.json(await answer());
   });
   router.post('/:list/import', ...listBody, async (request, response) => {
     const { items } = importSchema.parse(request.body);
     const came = await importItems(database, listOf(request), items);
+    await noteChange(database, authorOf(request), `took ${came.taken} ${listOf(request)} in from a file`);
     response.json({ ...came, library: await answer() });
   });
   return router;
