@@ -14,6 +14,8 @@ import type { ImportQueue } from './imports/queue.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { libraryRoutes } from './library/routes.ts';
 import { listChanges } from './people/changes.ts';
+import type { ReleaseDesk } from './releases/desk.ts';
+import { floorRoutes, releaseRoutes } from './releases/routes.ts';
 import { mayAsk, type SignIn } from './people/sign-in.ts';
 
 export interface AppParts {
@@ -26,6 +28,7 @@ export interface AppParts {
   /** Key of the cookies that guard writes. */
   secret: string;
   people: SignIn;
+  releases: ReleaseDesk;
   /** It is reached over a network: everybody signs in. */
   isNetwork: boolean;
 }
@@ -34,7 +37,7 @@ const WEB = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
 /** The whole server as an Express application: the API under /api, the built screens everywhere else. */
 export function createApp(parts: AppParts): Express {
-  const { database, queue, uploads, log, hosts, secret, people, isNetwork } = parts;
+  const { database, queue, uploads, log, hosts, secret, people, isNetwork, releases } = parts;
   const app = express();
   app.disable('x-powered-by');
   // One spelling of every address, so that what is checked is what is answered.
@@ -83,6 +86,8 @@ export function createApp(parts: AppParts): Express {
   app.use('/api', ...people.handlers, people.routes, mayAsk(isNetwork));
   app.get('/api/changes', async (_, response) => void response.json(await listChanges(database, null)));
   app.use('/api/library', libraryRoutes(database, log));
+  app.use('/api/floor', floorRoutes(database));
+  app.use('/api/jobs', releaseRoutes(database, releases));
   app.use('/api/jobs', jobRoutes(database, queue, uploads));
   app.use('/api', () => {
     throw new HttpError(404, 'not-found', 'There is no such address in the API.');

@@ -6,6 +6,8 @@ import { Uploads } from './http/uploads.ts';
 import { onStop } from './on-stop.ts';
 import { needPeople } from './people/first.ts';
 import { signIn } from './people/sign-in.ts';
+import { ReleaseDesk } from './releases/desk.ts';
+import { failStranded } from './releases/service.ts';
 import { seed } from './seed.ts';
 import { start, type Started } from './startup.ts';
 
@@ -21,7 +23,10 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
     secret,
     isRequired: config.isNetwork,
   });
+  await failStranded(database);
+  const releases = new ReleaseDesk(database, log, config.readMemoryMb);
   const app = createApp({
+    releases,
     database,
     queue,
     uploads,
@@ -47,7 +52,7 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
   server.keepAliveTimeout = 65_000;
   onStop(async () => {
     server.close();
-    await Promise.all([queue.close(), uploads.close(), people.close()]);
+    await Promise.all([queue.close(), uploads.close(), people.close(), releases.close()]);
     server.closeAllConnections();
     await database.destroy();
   });

@@ -9,6 +9,7 @@ import { sessionSecret } from './database/settings.ts';
 import { Uploads } from './http/uploads.ts';
 import { openImportQueue, type ImportQueue } from './imports/queue.ts';
 import { seedLibrary } from './library/service.ts';
+import { ReleaseDesk } from './releases/desk.ts';
 import { signIn } from './people/sign-in.ts';
 
 export interface TestServer {
@@ -50,13 +51,15 @@ export async function testServer(
   const uploads = new Uploads(stepLimitBytes);
   const secret = await sessionSecret(database);
   const people = signIn({ database, databaseUrl: url, secret, isRequired: isNetwork });
-  const app = createApp({ database, queue, uploads, log, hosts: [], secret, people, isNetwork });
+  const releases = new ReleaseDesk(database, log, 4096);
+  const app = createApp({ database, queue, uploads, log, hosts: [], secret, people, isNetwork, releases });
   const client = request.agent(app);
   await client.get('/api/session');
   const close = async (): Promise<void> => {
     await queue.close();
     await uploads.close();
     await people.close();
+    await releases.close();
     await database.destroy();
     await onBase(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   };

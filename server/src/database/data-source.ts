@@ -10,6 +10,7 @@ import { JobList1760000000004 } from './migrations/0004-job-list.ts';
 import { ShopMethods1760000000005 } from './migrations/0005-shop-methods.ts';
 import { Machines1760000000006 } from './migrations/0006-machines.ts';
 import { People1760000000007 } from './migrations/0007-people.ts';
+import { Floor1760000000008 } from './migrations/0008-floor.ts';
 
 const MIGRATIONS = [
   FirstTables1760000000001,
@@ -19,6 +20,7 @@ const MIGRATIONS = [
   ShopMethods1760000000005,
   Machines1760000000006,
   People1760000000007,
+  Floor1760000000008,
 ];
 
 /** Connects and brings the tables up to date. The schema changes through migrations only. Errors are sentences. */
