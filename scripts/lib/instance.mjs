@@ -18,6 +18,9 @@ function read(path) {
 /** What is noted about the instance that runs: its starter, its server, its address; null where none is. */
 export const readInstance = () => read(LOCK);
 
+/** Whether somebody's start has this data folder now. */
+export const isServed = () => isAlive(read(LOCK)?.starter);
+
 /** Replaces the note as a whole. */
 function write(note) {
   const own = `${LOCK}.${process.pid}`;
