@@ -161,14 +161,27 @@ test('a plan saved elsewhere is not overwritten', async ({ page }) => {
   };
   await request.put(`/api/jobs/${id}/plan`, { data: { revision, plan: { ...plan, units: 'inch' } } });
   await typeCallout(page, 'A', 'M5 ↧8');
-  await expect(page.getByRole('alert')).toContainText('saved elsewhere');
-  await page.getByRole('button', { name: 'Load the newer plan' }).click();
-  await expect(page.getByRole('alert')).toHaveCount(0);
-  await expect(rowOf(page, 'A')).toContainText('0.1654');
-  // What was typed here is not lost: it is offered, and can be dropped.
-  await expect(page.getByText('holds an edit of this job that was never stored')).toBeVisible();
-  await page.getByRole('button', { name: 'Drop it' }).click();
-  await expect(page.getByRole('button', { name: 'Drop it' })).toHaveCount(0);
+  const notice = page.getByRole('alert');
+  await expect(notice).toContainText('both can be kept');
+  await notice.getByRole('button', { name: 'Keep both' }).click();
+  await expect(notice).toHaveCount(0);
+  await expect(rowOf(page, 'A')).toContainText('M5');
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  const kept = (await (await request.get(`/api/jobs/${id}`)).json()) as {
+    plan: { units: string };
+    revision: number;
+  };
+  expect(kept.plan.units).toBe('inch');
+  // Where both changed the same row, it is named, and one of them stands.
+  const theirs = JSON.parse(JSON.stringify(kept.plan).replaceAll('M5 ↧8', 'M5 ↧7')) as object;
+  await request.put(`/api/jobs/${id}/plan`, { data: { revision: kept.revision, plan: theirs } });
+  await typeCallout(page, 'A', 'M5 ↧9');
+  await expect(notice).toContainText('Both of you changed row A');
+  await expect(notice.getByRole('button', { name: 'Keep both' })).toHaveCount(0);
+  await notice.getByRole('button', { name: 'Mine' }).click();
+  await expect(notice).toHaveCount(0);
+  await expect(page.getByTestId('save-state')).toHaveText('saved');
+  expect(JSON.stringify(await (await request.get(`/api/jobs/${id}`)).json())).toContain('M5 ↧9');
 });
 
 test('what is typed while the server is away is kept, and stored when it is back', async ({ page }) => {

@@ -29,6 +29,8 @@ export interface AppParts {
   secret: string;
   people: SignIn;
   releases: ReleaseDesk;
+  /** Port of the machine's line on loopback. */
+  machinePort: number;
   /** It is reached over a network: everybody signs in. */
   isNetwork: boolean;
 }
@@ -37,7 +39,7 @@ const WEB = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
 /** The whole server as an Express application: the API under /api, the built screens everywhere else. */
 export function createApp(parts: AppParts): Express {
-  const { database, queue, uploads, log, hosts, secret, people, isNetwork, releases } = parts;
+  const { database, queue, uploads, log, hosts, secret, people, isNetwork, releases, machinePort } = parts;
   const app = express();
   app.disable('x-powered-by');
   // One spelling of every address, so that what is checked is what is answered.
@@ -87,7 +89,7 @@ export function createApp(parts: AppParts): Express {
   app.get('/api/changes', async (_, response) => void response.json(await listChanges(database, null)));
   app.use('/api/library', libraryRoutes(database, log));
   app.use('/api/floor', floorRoutes(database));
-  app.use('/api/jobs', releaseRoutes(database, releases));
+  app.use('/api/jobs', releaseRoutes(database, releases, machinePort));
   app.use('/api/jobs', jobRoutes(database, queue, uploads));
   app.use('/api', () => {
     throw new HttpError(404, 'not-found', 'There is no such address in the API.');

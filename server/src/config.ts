@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 
 const LEVELS = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'] as const;
@@ -16,6 +17,7 @@ const environmentSchema = z.object({
   YELLOW_PIN_READ_SECONDS: z.coerce.number().min(1).max(86400).default(60),
   YELLOW_PIN_READ_MEMORY_MB: z.coerce.number().min(512).max(1_000_000).default(4096),
   YELLOW_PIN_DEMO: z.enum(['yes', 'no'], { error: 'it is neither yes nor no' }).default('yes'),
+  YELLOW_PIN_MACHINE_FOLDER: z.string().default(''),
   LOG_LEVEL: z.enum(LEVELS, { error: `it is none of ${LEVELS.join(', ')}` }).default('info'),
 });
 
@@ -41,6 +43,8 @@ export interface Config {
   readSeconds: number;
   readMemoryMb: number;
   demo: boolean;
+  /** Where the stand-in of a machine keeps what it is sent. */
+  machineFolder: string;
   logLevel: (typeof LEVELS)[number];
 }
 
@@ -68,6 +72,8 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     readSeconds: e.YELLOW_PIN_READ_SECONDS,
     readMemoryMb: e.YELLOW_PIN_READ_MEMORY_MB,
     demo: e.YELLOW_PIN_DEMO === 'yes',
+    machineFolder:
+      e.YELLOW_PIN_MACHINE_FOLDER || fileURLToPath(new URL('../../.data/machine', import.meta.url)),
     logLevel: e.LOG_LEVEL,
   };
 }

@@ -3,6 +3,7 @@ import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { sessionSecret } from './database/settings.ts';
 import { Uploads } from './http/uploads.ts';
+import { startStandIn } from './machine/stand-in.ts';
 import { onStop } from './on-stop.ts';
 import { needPeople } from './people/first.ts';
 import { signIn } from './people/sign-in.ts';
@@ -24,9 +25,11 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
     isRequired: config.isNetwork,
   });
   await failStranded(database);
+  const machine = await startStandIn(config.machineFolder);
   const releases = new ReleaseDesk(database, log, config.readMemoryMb);
   const app = createApp({
     releases,
+    machinePort: machine.port,
     database,
     queue,
     uploads,
@@ -52,7 +55,7 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
   server.keepAliveTimeout = 65_000;
   onStop(async () => {
     server.close();
-    await Promise.all([queue.close(), uploads.close(), people.close(), releases.close()]);
+    await Promise.all([queue.close(), uploads.close(), people.close(), releases.close(), machine.close()]);
     server.closeAllConnections();
     await database.destroy();
   });

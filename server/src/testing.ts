@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
@@ -10,6 +13,7 @@ import { Uploads } from './http/uploads.ts';
 import { openImportQueue, type ImportQueue } from './imports/queue.ts';
 import { seedLibrary } from './library/service.ts';
 import { ReleaseDesk } from './releases/desk.ts';
+import { startStandIn } from './machine/stand-in.ts';
 import { signIn } from './people/sign-in.ts';
 
 export interface TestServer {
@@ -51,8 +55,20 @@ export async function testServer(
   const uploads = new Uploads(stepLimitBytes);
   const secret = await sessionSecret(database);
   const people = signIn({ database, databaseUrl: url, secret, isRequired: isNetwork });
+  const machine = await startStandIn(mkdtempSync(join(tmpdir(), 'yellow-pin-machine-')));
   const releases = new ReleaseDesk(database, log, 4096);
-  const app = createApp({ database, queue, uploads, log, hosts: [], secret, people, isNetwork, releases });
+  const app = createApp({
+    database,
+    queue,
+    uploads,
+    log,
+    hosts: [],
+    secret,
+    people,
+    isNetwork,
+    releases,
+    machinePort: machine.port,
+  });
   const client = request.agent(app);
   await client.get('/api/session');
   const close = async (): Promise<void> => {
@@ -60,6 +76,8 @@ export async function testServer(
     await uploads.close();
     await people.close();
     await releases.close();
+    await machine.close();
+    rmSync(machine.folder, { recursive: true, force: true });
     await database.destroy();
     await onBase(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   };

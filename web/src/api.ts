@@ -1,9 +1,12 @@
 import { z } from 'zod';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import { featureSchema } from '@yellow-pin/core/features/schema';
+import { findableSchema, type Findable } from '@yellow-pin/core/job/findable';
 import { librarySchema, type Library } from '@yellow-pin/core/plan/library';
 import type { ListName } from '@yellow-pin/core/plan/library-items';
 import { planSchema, type Plan } from '@yellow-pin/core/plan/plan';
+import type { ReleaseDifference } from '@yellow-pin/core/release/difference';
+import { releaseContentSchema, type ReleaseContent } from '@yellow-pin/core/release/schema';
 
 const jobSchema = z.object({
   id: z.string(),
@@ -26,6 +29,8 @@ const listedSchema = jobSchema.extend({
   total: z.number().nullable(),
   proof: z.enum(['nothing', 'open', 'wrong', 'proved']).nullable(),
   hasPicture: z.boolean(),
+  /** Where in its plan the words of the search stand. */
+  found: z.array(findableSchema),
 });
 /** A job as the list shows it. */
 export type ListedJob = z.infer<typeof listedSchema>;
@@ -88,6 +93,80 @@ const importSchema = z.object({
 });
 /** What became of a list that was taken in: bad entries by their place in it. */
 export type ImportAnswer = z.infer<typeof importSchema>;
+
+const personSchema = z.object({ id: z.string(), name: z.string(), role: z.enum(['programmer', 'operator']) });
+/** Somebody who may sign in. */
+export type Person = z.infer<typeof personSchema>;
+const meSchema = z.object({ isRequired: z.boolean(), person: personSchema.nullable() });
+/** Whether one signs in here, and who did. */
+export type Me = z.infer<typeof meSchema>;
+
+const changeSchema = z.object({
+  at: z.string(),
+  who: z.string().nullable(),
+  what: z.string(),
+  jobId: z.string().nullable(),
+  job: z.string().nullable(),
+});
+export type Change = z.infer<typeof changeSchema>;
+
+const releaseSchema = z.object({
+  number: z.number(),
+  planRevision: z.number(),
+  partRevision: z.number(),
+  status: z.enum(['proving', 'ready', 'failed', 'cancelled']),
+  progress: z.number(),
+  progressText: z.string(),
+  error: z.string().nullable(),
+  author: z.string().nullable(),
+  remark: z.string(),
+  createdAt: z.string(),
+  sha256: z.string().nullable(),
+  isOutOfDate: z.boolean(),
+});
+export type Release = z.infer<typeof releaseSchema>;
+
+const noteSchema = z.object({
+  id: z.string(),
+  release: z.number().nullable(),
+  setup: z.string().nullable(),
+  text: z.string(),
+  author: z.string().nullable(),
+  createdAt: z.string(),
+  doneAt: z.string().nullable(),
+  doneBy: z.string().nullable(),
+});
+/** What somebody at the machine wrote. */
+export type FloorNote = z.infer<typeof noteSchema>;
+
+const onFloorSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  number: z.number(),
+  createdAt: z.string(),
+  author: z.string().nullable(),
+  remark: z.string(),
+  machine: z.string(),
+  setups: z.number(),
+});
+/** A job that is released, as the floor's list shows it. */
+export type OnFloor = z.infer<typeof onFloorSchema>;
+
+const floorJobSchema = z.object({
+  release: releaseSchema,
+  content: releaseContentSchema,
+  notes: z.array(noteSchema),
+});
+export type FloorJob = z.infer<typeof floorJobSchema>;
+
+const sentSchema = z.object({ name: z.string(), lines: z.number(), differs: z.number().nullable() });
+/** What became of a file that was sent to the machine: the first line that came back otherwise, or none. */
+export type SentFile = z.infer<typeof sentSchema>;
+
+/** Made by our own server; its shape is the core's. */
+const differenceSchema = z.custom<ReleaseDifference>(
+  (v) => typeof v === 'object' && v !== null && 'plan' in v,
+);
 
 /** What went wrong, in the server's own words. */
 export class ApiError extends Error {
@@ -257,4 +336,43 @@ export const api = {
   restore: (id: string): Promise<Job> => call(`/api/jobs/${id}/restore`, jobSchema, { method: 'POST' }),
   retry: (id: string): Promise<Job> => call(`/api/jobs/${id}/retry`, jobSchema, { method: 'POST' }),
   cancel: (id: string): Promise<Job> => call(`/api/jobs/${id}/cancel`, jobSchema, { method: 'POST' }),
+  me: (): Promise<Me> => call('/api/me', meSchema),
+  signIn: (name: string, password: string): Promise<Me> =>
+    call('/api/sign-in', meSchema, json('POST', { name, password })),
+  signOut: (): Promise<unknown> => call('/api/sign-out', nothing, { method: 'POST' }),
+  people: (): Promise<Person[]> => call('/api/people', z.array(personSchema)),
+  addPerson: (person: { name: string; password: string; role: Person['role'] }): Promise<Person> =>
+    call('/api/people', personSchema, json('POST', person)),
+  changePerson: (id: string, change: { role?: Person['role']; password?: string }): Promise<Person> =>
+    call(`/api/people/${id}`, personSchema, json('PATCH', change)),
+  removePerson: (id: string): Promise<unknown> => call(`/api/people/${id}`, nothing, { method: 'DELETE' }),
+  changes: (): Promise<Change[]> => call('/api/changes', z.array(changeSchema)),
+  presence: async (id: string, tab: string): Promise<(string | null)[]> =>
+    (
+      await call(`/api/jobs/${id}/presence/${tab}`, z.object({ others: z.array(z.string().nullable()) }), {
+        method: 'POST',
+      })
+    ).others,
+  leave: (id: string, tab: string): Promise<unknown> =>
+    call(`/api/jobs/${id}/presence/${tab}/leave`, nothing, { method: 'POST', keepalive: true }),
+  releases: (id: string): Promise<Release[]> => call(`/api/jobs/${id}/releases`, z.array(releaseSchema)),
+  release: (id: string, remark: string): Promise<{ number: number }> =>
+    call(`/api/jobs/${id}/releases`, z.object({ number: z.number() }), json('POST', { remark })),
+  cancelRelease: (id: string, number: number): Promise<unknown> =>
+    call(`/api/jobs/${id}/releases/${number}/cancel`, nothing, { method: 'POST' }),
+  releaseContent: async (id: string, number: number): Promise<ReleaseContent> =>
+    (await call(`/api/jobs/${id}/releases/${number}`, z.object({ content: releaseContentSchema }))).content,
+  releaseDifference: (id: string, newer: number, older: number): Promise<ReleaseDifference> =>
+    call(`/api/jobs/${id}/releases/${newer}/since/${older}`, differenceSchema),
+  sendRelease: (id: string, number: number): Promise<SentFile[]> =>
+    call(`/api/jobs/${id}/releases/${number}/send`, z.array(sentSchema), { method: 'POST' }),
+  notes: (id: string): Promise<FloorNote[]> => call(`/api/jobs/${id}/notes`, z.array(noteSchema)),
+  settleNote: (id: string, note: string, isDone: boolean): Promise<unknown> =>
+    call(`/api/jobs/${id}/notes/${note}`, nothing, json('PATCH', { isDone })),
+  floor: (): Promise<OnFloor[]> => call('/api/floor', z.array(onFloorSchema)),
+  floorJob: (id: string): Promise<FloorJob> => call(`/api/floor/${id}`, floorJobSchema),
+  addNote: (id: string, note: { text: string; setup: string | null; release: number }): Promise<FloorNote> =>
+    call(`/api/floor/${id}/notes`, noteSchema, json('POST', note)),
+  findables: (id: string, places: readonly Findable[]): Promise<unknown> =>
+    call(`/api/jobs/${id}/findables`, nothing, json('PUT', places)),
 };

@@ -11,6 +11,7 @@ import { ShopMethods1760000000005 } from './migrations/0005-shop-methods.ts';
 import { Machines1760000000006 } from './migrations/0006-machines.ts';
 import { People1760000000007 } from './migrations/0007-people.ts';
 import { Floor1760000000008 } from './migrations/0008-floor.ts';
+import { Find1760000000009 } from './migrations/0009-find.ts';
 
 const MIGRATIONS = [
   FirstTables1760000000001,
@@ -21,6 +22,7 @@ const MIGRATIONS = [
   Machines1760000000006,
   People1760000000007,
   Floor1760000000008,
+  Find1760000000009,
 ];
 
 /** Connects and brings the tables up to date. The schema changes through migrations only. Errors are sentences. */

@@ -1,5 +1,6 @@
 import type { DataSource } from 'typeorm';
 import { z } from 'zod';
+import type { Findable } from '@yellow-pin/core/job/findable';
 
 /** Jobs on one page of the list. */
 export const PAGE = 40;
@@ -35,6 +36,8 @@ export interface ListedJob {
   total: number | null;
   proof: string | null;
   hasPicture: boolean;
+  /** Where in its plan the words of the search stand. */
+  found: Findable[];
 }
 
 /** Only these are ever put into the query's text. */
@@ -51,7 +54,7 @@ const COLUMNS = `j.id, j.name, j.file_name AS "fileName", j.status, j.progress, 
   j.changed_by AS "changedBy", j.deleted_at AS "deletedAt", j.planned, j.total, j.proof,
   (p.picture IS NOT NULL) AS "hasPicture"`;
 
-/** One page of jobs whose name or file has every word that is searched for, and how many there are in all. */
+/** One page of jobs in which every word that is searched for stands, in name, file or plan, and how many there are in all. */
 export async function listJobs(
   database: DataSource,
   { search, sort, order, page, bin }: ListQuery,
@@ -61,21 +64,40 @@ export async function listJobs(
     .filter(Boolean)
     .map((w) => `%${w.replace(/[\\%_]/g, '\\$&')}%`);
   const where = `j.deleted_at IS ${bin === '1' ? 'NOT NULL' : 'NULL'}${words
-    .map((_, i) => ` AND (j.name || ' ' || j.file_name) ILIKE $${i + 1}`)
+    .map((_, i) => ` AND (j.name || ' ' || j.file_name || ' ' || coalesce(f.words, '')) ILIKE $${i + 1}`)
     .join('')}`;
   const [{ count }] = (await database.query(
-    `SELECT count(*)::int AS count FROM jobs j WHERE ${where}`,
+    `SELECT count(*)::int AS count FROM jobs j LEFT JOIN found_in f ON f.job_id = j.id WHERE ${where}`,
     words,
   )) as [{ count: number }];
   // A page past the end, as after a search that finds less, is the last one.
   const at = Math.min(page, Math.max(0, Math.ceil(count / PAGE) - 1));
   const way = order === 'up' ? 'ASC' : 'DESC';
   const jobs = (await database.query(
-    `SELECT ${COLUMNS} FROM jobs j LEFT JOIN parts p ON p.job_id = j.id AND p.revision = j.part_revision
+    `SELECT ${COLUMNS}${words.length > 0 ? ', f.places' : ''} FROM jobs j LEFT JOIN parts p ON p.job_id = j.id AND p.revision = j.part_revision
+     LEFT JOIN found_in f ON f.job_id = j.id
      WHERE ${where} ORDER BY ${COLUMN[sort]} ${way}, j.created_at DESC, j.id LIMIT ${PAGE} OFFSET ${at * PAGE}`,
     words,
-  )) as ListedJob[];
-  return { jobs, total: count, page: at, pageSize: PAGE };
+  )) as (Omit<ListedJob, 'found'> & { places?: Findable[] | null })[];
+  return {
+    jobs: jobs.map(({ places, ...j }) => ({ ...j, found: foundIn(places ?? [], search) })),
+    total: count,
+    page: at,
+    pageSize: PAGE,
+  };
+}
+
+/** Most places of a job that a search tells. */
+const MOST_FOUND = 5;
+
+/** Where in a job's plan the words of a search stand; nothing where none is looked for. */
+function foundIn(places: readonly Findable[], search: string): Findable[] {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const has = ({ text }: Findable): number => words.filter((w) => text.toLowerCase().includes(w)).length;
+  return places
+    .filter((p) => has(p) > 0)
+    .sort((a, b) => has(b) - has(a))
+    .slice(0, MOST_FOUND);
 }
 
 /** Names of the jobs whose parts are read, newest first: what another job's stock is chosen from. */

@@ -5,6 +5,7 @@ import { releaseDifference } from '@yellow-pin/core/release/difference';
 import { HttpError, notFound } from '../errors.ts';
 import { authorOf } from '../http/author.ts';
 import { jsonBody } from '../http/json-door.ts';
+import { sendPrograms } from '../machine/send.ts';
 import { noteChange } from '../people/changes.ts';
 import type { ReleaseDesk } from './desk.ts';
 import { addNote, listNotes, settleNote } from './notes.ts';
@@ -32,7 +33,7 @@ const numberOf = (request: Request, name = 'number'): number => {
 };
 
 /** Releases of a job and the notes that came back: under /api/jobs. */
-export function releaseRoutes(database: DataSource, desk: ReleaseDesk): Router {
+export function releaseRoutes(database: DataSource, desk: ReleaseDesk, machinePort: number): Router {
   const router = Router();
   router.get('/:id/releases', async (request, response) => {
     response.json(await listReleases(database, idOf(request)));
@@ -57,6 +58,17 @@ export function releaseRoutes(database: DataSource, desk: ReleaseDesk): Router {
       readRelease(database, idOf(request), numberOf(request, 'older')),
     ]);
     response.json(releaseDifference(older.content, newer.content));
+  });
+  router.post('/:id/releases/:number/send', async (request, response) => {
+    const { content } = await readRelease(database, idOf(request), numberOf(request));
+    const sent = await sendPrograms(machinePort, content.files);
+    await noteChange(
+      database,
+      authorOf(request),
+      `sent release ${numberOf(request)} to the machine`,
+      idOf(request),
+    );
+    response.json(sent);
   });
   router.get('/:id/notes', async (request, response) => {
     response.json(await listNotes(database, idOf(request)));

@@ -6,6 +6,7 @@ import { Attitude } from '../drawings/Attitude.tsx';
 import { Chip } from '../kit/Chip.tsx';
 import { IconAct } from '../kit/IconAct.tsx';
 import { Num, Quiet } from '../kit/Quiet.tsx';
+import { Presence } from '../people/Presence.tsx';
 import { LookMenu } from '../shell/LookMenu.tsx';
 import type { SaveState } from './autosave.ts';
 import { useJob } from './job-view.ts';
@@ -62,6 +63,7 @@ export function Header({ saving, place, onSearch }: { saving: Saving; place: str
       <Quiet role="status" textStyle="small" data-testid="save-state" whiteSpace="nowrap">
         {SAID[saving.save.state]}
       </Quiet>
+      <Presence jobId={id} />
       <Flex>
         <IconAct label="Undo" hint="Undo (Ctrl Z)" onClick={undo} disabled={past === 0}>
           <Undo2 size={17} />

@@ -136,7 +136,7 @@ export default function JobLayout() {
             <DrawerLine />
           </div>
           <Box as="main" id="chakra-skip-nav" tabIndex={-1} minHeight="0" minWidth="0" display="grid">
-            {place === 'sheet' ? (
+            {place === 'sheet' || place === 'releases' ? (
               content
             ) : isNarrow ? (
               <div>
@@ -170,7 +170,7 @@ export default function JobLayout() {
               </Splitter.Root>
             )}
           </Box>
-          {place !== 'sheet' && <ToolRail onRefused={setRefused} />}
+          {place !== 'sheet' && place !== 'releases' && <ToolRail onRefused={setRefused} />}
           {keys && <KeyList onClose={toggleKeys} />}
           {search && <CommandSearch onClose={closeSearch} onMotion={toggleMotion} onFit={refit} />}
           <SolidChoice />

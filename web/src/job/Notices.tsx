@@ -1,10 +1,10 @@
 import { Button } from '@chakra-ui/react';
-import { useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { Link } from 'react-router-dom';
 import { IconAct } from '../kit/IconAct.tsx';
 import { Notice } from '../kit/Notice.tsx';
 import { useJob } from './job-view.ts';
+import { Stale } from './Stale.tsx';
 import { undo } from './store.ts';
 import type { Saving } from './use-job.ts';
 
@@ -20,22 +20,10 @@ interface Props {
 /** What the programmer should know before going on, each with its way on. */
 export function Notices({ saving, error, refused, onClose }: Props) {
   const { id, open } = useJob();
-  const client = useQueryClient();
   const { save, draft, takeDraft, dropDraft, again } = saving;
   return (
     <section aria-label="Notices">
-      {save.state === 'stale' && (
-        <Notice
-          kind="error"
-          actions={
-            <Button size="xs" onClick={() => void client.invalidateQueries({ queryKey: ['job', id] })}>
-              Load the newer plan
-            </Button>
-          }
-        >
-          {save.message} What you changed here is kept in this browser and offered again after that.
-        </Notice>
-      )}
+      {save.state === 'stale' && <Stale message={save.message} elsewhere={saving.elsewhere} />}
       {save.state === 'refused' && (
         <Notice
           kind="error"

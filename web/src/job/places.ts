@@ -1,4 +1,4 @@
-import { Code2, FileText, ListChecks, Ruler, Table2, type LucideIcon } from 'lucide-react';
+import { Code2, FileText, ListChecks, Ruler, Stamp, Table2, type LucideIcon } from 'lucide-react';
 
 /** Where one can be in a job: its address below the job's own, its name, its key. */
 export interface Place {
@@ -14,6 +14,7 @@ export const PLACES: readonly Place[] = [
   { path: 'prove', name: 'Prove-out', key: 'p', icon: ListChecks },
   { path: 'code', name: 'Code', key: 'c', icon: Code2 },
   { path: 'sheet', name: 'Sheet', key: 'f', icon: FileText },
+  { path: 'releases', name: 'Release', key: 'r', icon: Stamp },
 ];
 
 export const placeAddress = (jobId: string, path: string): string =>

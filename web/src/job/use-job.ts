@@ -1,6 +1,8 @@
+import { useQueryClient } from '@tanstack/react-query';
 import * as Comlink from 'comlink';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { Library } from '@yellow-pin/core/plan/library';
+import { mergePlans, type Conflict } from '@yellow-pin/core/plan/merge';
 import type { Plan } from '@yellow-pin/core/plan/plan';
 import { api, ApiError, type OpenJob } from '../api.ts';
 import type { JobWorker, PartPicture, PlanSource } from '../workers/job.worker.ts';
@@ -103,6 +105,15 @@ export interface Saving {
   takeDraft(): void;
   dropDraft(): void;
   again(): void;
+  /** Where somebody else saved meanwhile: what theirs and mine come to; null while that is looked at, or where nobody did. */
+  elsewhere: Elsewhere | null;
+}
+
+/** A plan that was saved elsewhere while this one was changed here. */
+export interface Elsewhere {
+  /** Rows and other places that both have changed; where there are none, both can be kept. */
+  conflicts: readonly Conflict[];
+  take(which: 'theirs' | 'mine' | 'both'): void;
 }
 
 /** Saves the plan as one goes, and takes in what an earlier visit could not store. */
@@ -110,6 +121,37 @@ export function useAutosave(open: OpenJob | undefined): Saving {
   const plan = usePlan((s) => s.plan);
   const [save, setSave] = useState<SaveState>({ state: 'saved' });
   const [draft, setDraft] = useState<Plan | null>(null);
+  const [elsewhere, setElsewhere] = useState<Elsewhere | null>(null);
+  /** What is put on top of the newer plan as soon as that is loaded. */
+  const onTop = useRef<Plan | 'nothing' | null>(null);
+  const client = useQueryClient();
+
+  const id = open?.job.id;
+  const isStale = save.state === 'stale';
+  useEffect(() => {
+    if (!isStale || id === undefined) return setElsewhere(null);
+    let current = true;
+    void api.job(id).then(
+      (theirs) => {
+        const mine = usePlan.getState().plan;
+        const base = autosave?.id === id ? autosave.saver.onServer.plan : null;
+        if (!current || !mine || !base || !theirs.plan) return;
+        const { plan: both, conflicts } = mergePlans(base, mine, theirs.plan);
+        setElsewhere({
+          conflicts,
+          take: (which) => {
+            onTop.current = which === 'theirs' ? 'nothing' : which === 'mine' ? mine : both;
+            if (which === 'theirs') dropDraft(DRAFTS, id);
+            client.setQueryData(['job', id], theirs);
+          },
+        });
+      },
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+  }, [isStale, id, client]);
 
   useEffect(() => {
     if (!open?.plan) return;
@@ -132,6 +174,13 @@ export function useAutosave(open: OpenJob | undefined): Saving {
     };
     loadPlan(open.plan);
     setSave({ state: 'saved' });
+    const top = onTop.current;
+    onTop.current = null;
+    if (top !== null) {
+      setDraft(null);
+      if (top !== 'nothing') usePlan.getState().setPlan(top);
+      return;
+    }
     // What was stored just when the page was left is no edit that was lost.
     const isLost = kept !== null && !kept.fits && !samePlan(kept.plan, open.plan);
     if (kept && !kept.fits && !isLost) dropDraft(DRAFTS, id);
@@ -144,7 +193,6 @@ export function useAutosave(open: OpenJob | undefined): Saving {
   }, [open]);
 
   useEffect(() => {
-    const id = open?.job.id;
     if (!id) return;
     const keep = (): void => {
       const current = usePlan.getState().plan;
@@ -155,7 +203,7 @@ export function useAutosave(open: OpenJob | undefined): Saving {
       keep();
       window.removeEventListener('pagehide', keep);
     };
-  }, [open?.job.id]);
+  }, [id]);
 
   useEffect(() => {
     if (plan && open && autosave?.id === open.job.id) autosave.saver.change(plan);
@@ -190,6 +238,7 @@ export function useAutosave(open: OpenJob | undefined): Saving {
     },
     dropDraft: forget,
     again: () => autosave?.saver.again(),
+    elsewhere,
   };
 }
 

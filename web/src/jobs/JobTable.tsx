@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Image, Table, VisuallyHidden } from '@chakra-ui/react';
+import { Box, Button, Image, Table, VisuallyHidden } from '@chakra-ui/react';
 import {
   createColumnHelper,
   flexRender,
@@ -157,7 +157,7 @@ function Name({ job, actions }: { job: ListedJob; actions: JobActions }) {
   }
   if (job.status !== 'ready' || job.deletedAt !== null) return <>{job.name}</>;
   return (
-    <Flex>
+    <>
       <Box
         asChild
         fontWeight="600"
@@ -167,6 +167,11 @@ function Name({ job, actions }: { job: ListedJob; actions: JobActions }) {
       >
         <Link to={`/jobs/${job.id}`}>{job.name}</Link>
       </Box>
-    </Flex>
+      {job.found.map((f) => (
+        <Box key={f.what + f.text} color="quiet" fontSize="12px">
+          {f.what}: {f.text}
+        </Box>
+      ))}
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import { Box, Flex, Heading, SkipNavLink } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { Link, NavLink } from 'react-router-dom';
+import { WhoIsHere } from '../people/WhoIsHere.tsx';
 import { LookMenu } from './LookMenu.tsx';
 import { forcedOn } from '../look/recipes.ts';
 
@@ -16,6 +17,7 @@ interface Props {
 const PLACES = [
   ['/', 'Jobs'],
   ['/shop', 'Shop'],
+  ['/floor', 'Floor'],
 ] as const;
 
 /** Jumps over what every page begins with. */
@@ -64,9 +66,10 @@ export function Page({ title, children, actions, isWide = false }: Props) {
             </Box>
           ))}
         </Flex>
-        <Box marginInlineStart="auto">
+        <Flex marginInlineStart="auto" align="center" gap="8px">
+          <WhoIsHere />
           <LookMenu />
-        </Box>
+        </Flex>
       </Flex>
       <Box
         as="main"
