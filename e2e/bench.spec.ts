@@ -1,16 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './test.ts';
-import { coverage, openPart, rowOf } from './open.ts';
+import { coverage, openPart, rowOf, typeCallout } from './open.ts';
 
 const PART = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));
 
 const openBlock = (page: Page): Promise<void> => openPart(page, PART, 'block.step');
-
-async function typeCallout(page: Page, tag: string, text: string): Promise<void> {
-  await rowOf(page, tag).locator('.callout').click();
-  await page.getByLabel(`Callout of ${tag}`).fill(text);
-  await page.getByLabel(`Callout of ${tag}`).press('Enter');
-}
 
 test('a typed callout sets the row, the section and the code; undo takes it back', async ({ page }) => {
   await openBlock(page);

@@ -31,6 +31,13 @@ export async function openPart(page: Page, buffer: Buffer, name: string): Promis
   await shown(page);
 }
 
+/** Types what the print says of a row. */
+export async function typeCallout(page: Page, tag: string, text: string): Promise<void> {
+  await rowOf(page, tag).locator('.callout').click();
+  await page.getByLabel(`Callout of ${tag}`).fill(text);
+  await page.getByLabel(`Callout of ${tag}`).press('Enter');
+}
+
 async function shown(page: Page): Promise<void> {
   await expect(worksheet(page)).toBeVisible({ timeout: 60_000 });
   await expect(page.locator('.row').first()).toBeVisible({ timeout: 30_000 });

@@ -38,6 +38,7 @@ export function FloorShell({ title, children }: { title: string; children: React
         marginInline="auto"
         fontSize="19px"
         lineHeight="1.45"
+        css={{ '& .listing, & .listing *': { fontSize: '18px' } }}
       >
         {children}
       </Box>

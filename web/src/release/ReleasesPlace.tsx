@@ -145,7 +145,9 @@ function State({ jobId, release: r, isNewest, onChange }: StateProps) {
       ) : (
         <span>✓ as the plan is now</span>
       )}
-      <Link to={`/floor/${jobId}`}>as the floor sees it</Link>
+      <Box asChild textDecoration="underline" textUnderlineOffset="3px">
+        <Link to={`/floor/${jobId}`}>as the floor sees it</Link>
+      </Box>
     </Flex>
   );
 }

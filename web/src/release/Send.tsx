@@ -24,16 +24,18 @@ export function Send({ jobId, number }: { jobId: string; number: number }) {
       </Flex>
       {send.isError && <FieldSays>{send.error.message}</FieldSays>}
       {send.data && (
-        <List.Root listStyle="none" marginTop="6px" role="status">
-          {send.data.map((f) => (
-            <List.Item key={f.name} color={f.differs === null ? undefined : 'error'}>
-              {f.differs === null ? '✓' : '■'} <Num>{f.name}</Num>, {f.lines} lines:{' '}
-              {f.differs === null
-                ? 'came back as it was sent'
-                : `line ${f.differs} came back otherwise. Do not run it; send it again.`}
-            </List.Item>
-          ))}
-        </List.Root>
+        <Box role="status">
+          <List.Root listStyle="none" marginTop="6px">
+            {send.data.map((f) => (
+              <List.Item key={f.name} color={f.differs === null ? undefined : 'error'}>
+                {f.differs === null ? '✓' : '■'} <Num>{f.name}</Num>, {f.lines} lines:{' '}
+                {f.differs === null
+                  ? 'came back as it was sent'
+                  : `line ${f.differs} came back otherwise. Do not run it; send it again.`}
+              </List.Item>
+            ))}
+          </List.Root>
+        </Box>
       )}
     </Box>
   );
