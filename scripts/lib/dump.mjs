@@ -109,9 +109,7 @@ export async function restore(url, path) {
   const [read, written] = [ended(reader), ended(writer)];
   writer.stdin.on('error', () => undefined);
   // Work that was queued then is queued anew by whoever finds it undone.
-  writer.stdin.write(
-    'DROP SCHEMA IF EXISTS queue CASCADE; DROP SCHEMA IF EXISTS public CASCADE;\n',
-  );
+  writer.stdin.write('DROP SCHEMA IF EXISTS queue CASCADE; DROP SCHEMA IF EXISTS public CASCADE;\n');
   let cut = null;
   reader.stdout.on('data', (chunk) => {
     if (!writer.stdin.write(chunk)) {

@@ -3,6 +3,7 @@ import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { sessionSecret } from './database/settings.ts';
 import { Uploads } from './http/uploads.ts';
+import { Indexer } from './find/indexer.ts';
 import { startStandIn } from './machine/stand-in.ts';
 import { onStop } from './on-stop.ts';
 import { needPeople } from './people/first.ts';
@@ -25,6 +26,8 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
     isRequired: config.isNetwork,
   });
   await failStranded(database);
+  const indexer = new Indexer(database, log, config.readMemoryMb);
+  indexer.start();
   const machine = await startStandIn(config.machineFolder);
   const releases = new ReleaseDesk(database, log, config.readMemoryMb);
   const app = createApp({
@@ -55,7 +58,14 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
   server.keepAliveTimeout = 65_000;
   onStop(async () => {
     server.close();
-    await Promise.all([queue.close(), uploads.close(), people.close(), releases.close(), machine.close()]);
+    await Promise.all([
+      queue.close(),
+      uploads.close(),
+      people.close(),
+      releases.close(),
+      machine.close(),
+      indexer.close(),
+    ]);
     server.closeAllConnections();
     await database.destroy();
   });

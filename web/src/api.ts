@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import { featureSchema } from '@yellow-pin/core/features/schema';
-import { findableSchema, type Findable } from '@yellow-pin/core/job/findable';
+import { findableSchema } from '@yellow-pin/core/job/findable';
 import { librarySchema, type Library } from '@yellow-pin/core/plan/library';
 import type { ListName } from '@yellow-pin/core/plan/library-items';
 import { planSchema, type Plan } from '@yellow-pin/core/plan/plan';
@@ -373,6 +373,4 @@ export const api = {
   floorJob: (id: string): Promise<FloorJob> => call(`/api/floor/${id}`, floorJobSchema),
   addNote: (id: string, note: { text: string; setup: string | null; release: number }): Promise<FloorNote> =>
     call(`/api/floor/${id}/notes`, noteSchema, json('POST', note)),
-  findables: (id: string, places: readonly Findable[]): Promise<unknown> =>
-    call(`/api/jobs/${id}/findables`, nothing, json('PUT', places)),
 };

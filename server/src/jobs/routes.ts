@@ -13,7 +13,6 @@ import type { ImportQueue } from '../imports/queue.ts';
 import { listChanges, noteChange } from '../people/changes.ts';
 import { leave, tellPresence } from '../people/presence.ts';
 import { jobNames, jobPicture, keepSummary, listJobs, listQuerySchema, summarySchema } from './list.ts';
-import { findablesSchema, keepFindables } from './places.ts';
 import { acceptRevision, addRevision, discardRevision, readRevision, retryRevision } from './revisions.ts';
 import {
   cancelImport,
@@ -38,7 +37,6 @@ const renameSchema = z.object({ name: z.string().trim().min(1).max(120) });
 
 const planBody = jsonBody(MOST_PLAN_BYTES);
 const smallBody = jsonBody(10_000);
-const findBody = jsonBody(1_500_000);
 
 function idOf(request: Request): string {
   const id = idSchema.safeParse(request.params['id']);
@@ -114,10 +112,6 @@ export function jobRoutes(database: DataSource, queue: ImportQueue, uploads: Upl
   });
   router.post('/:id/presence/:tab/leave', async (request, response) => {
     await leave(database, idOf(request), tabSchema.parse(request.params['tab']));
-    response.status(204).end();
-  });
-  router.put('/:id/findables', ...findBody, async (request, response) => {
-    await keepFindables(database, idOf(request), findablesSchema.parse(request.body));
     response.status(204).end();
   });
   router.post('/:id/copy', async (request, response) => {

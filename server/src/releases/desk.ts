@@ -2,7 +2,7 @@ import type { DataSource } from 'typeorm';
 import type { Logger } from 'pino';
 import type { ReleaseContent } from '@yellow-pin/core/release/schema';
 import { WorkError, WorkProcess } from '../work/work-process.ts';
-import type { ReleaseRequest } from '../work/release-work.ts';
+import type { StoredJob } from '../work/plan-input.ts';
 import { beginRelease, failRelease, finishRelease, tellRelease } from './service.ts';
 
 /** Longest that a release may be proved, s. */
@@ -10,7 +10,7 @@ const SECONDS = 900;
 
 /** Proves releases one after the other in a process of their own, so that the server stays free. */
 export class ReleaseDesk {
-  private readonly prover: WorkProcess<ReleaseRequest, ReleaseContent>;
+  private readonly prover: WorkProcess<StoredJob, ReleaseContent>;
   private readonly running = new Map<string, AbortController>();
 
   constructor(
@@ -47,7 +47,7 @@ export class ReleaseDesk {
   private async prove(
     jobId: string,
     number: number,
-    request: ReleaseRequest,
+    request: StoredJob,
     cancel: AbortController,
   ): Promise<void> {
     try {

@@ -1,10 +1,10 @@
 import type { DataSource, EntityManager } from 'typeorm';
 import { releaseContentSchema, type ReleaseContent } from '@yellow-pin/core/release/schema';
-import { planSchema } from '@yellow-pin/core/plan/plan';
 import { HttpError, notFound } from '../errors.ts';
 import { lockJob } from '../jobs/service.ts';
 import { readLibrary } from '../library/service.ts';
-import type { ReleaseRequest } from '../work/release-work.ts';
+import { storedJob } from '../find/stored-job.ts';
+import type { StoredJob } from '../work/plan-input.ts';
 
 /** A release without what it froze. */
 export interface ReleaseHead {
@@ -58,7 +58,7 @@ export async function beginRelease(
   database: DataSource,
   jobId: string,
   { author, remark }: { author: string | null; remark: string },
-): Promise<{ number: number; request: ReleaseRequest }> {
+): Promise<{ number: number; request: StoredJob }> {
   const library = await readLibrary(database);
   return database.transaction(async (tx) => {
     const job = await lockJob(tx, jobId);
@@ -77,22 +77,14 @@ export async function beginRelease(
         'under-way',
         `Release ${under.number} is being proved. Wait for it, or cancel it.`,
       );
-    const [plan] = (await tx.query(
-      'SELECT revision, plan FROM plans WHERE job_id = $1 ORDER BY revision DESC LIMIT 1',
-      [jobId],
-    )) as { revision: number; plan: unknown }[];
-    const [part] = (await tx.query(
-      'SELECT model, features, drawing FROM parts WHERE job_id = $1 AND revision = $2 AND model IS NOT NULL',
-      [jobId, job.partRevision],
-    )) as Pick<ReleaseRequest, 'model' | 'features' | 'drawing'>[];
-    if (!plan || !part) throw notFound('plan');
+    const stored = await storedJob(tx, jobId);
     const number = await nextNumber(tx, jobId);
     await tx.query(
       `INSERT INTO releases (job_id, number, plan_revision, part_revision, status, progress_text, author, remark)
        VALUES ($1, $2, $3, $4, 'proving', 'waiting', $5, $6)`,
-      [jobId, number, plan.revision, job.partRevision, author, remark],
+      [jobId, number, stored.planRevision, stored.partRevision, author, remark],
     );
-    return { number, request: { ...part, name: job.name, plan: planSchema.parse(plan.plan), library } };
+    return { number, request: { ...stored.job, library } };
   });
 }
 

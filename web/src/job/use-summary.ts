@@ -1,6 +1,5 @@
 import { useEffect, useRef } from 'react';
 import { api } from '../api.ts';
-import { findables } from '@yellow-pin/core/job/findable';
 import type { Check } from '@yellow-pin/core/proof/checks/check';
 import { verdict } from '../prove/verdict.ts';
 import type { MetalWord } from '../prove/use-metal.ts';
@@ -31,8 +30,6 @@ export function useSummary(
     if (told.current === key) return;
     told.current = key;
     // Only the list's figures hang on it: the next visit tells it again.
-    Promise.all([api.summary(id, summary), api.findables(id, findables(produced.job.rows))]).catch(
-      () => (told.current = null),
-    );
+    api.summary(id, summary).catch(() => (told.current = null));
   }, [id, produced, checks, metal, save.state]);
 }

@@ -266,7 +266,10 @@ function Author() {
 function NoJobs({ query }: { query: ListQuery }) {
   const [title, text] =
     query.search !== ''
-      ? [`No job has “${query.search}” in its name or file`, 'Search for less, or look in the bin.']
+      ? [
+          `No job has “${query.search}” in its name, its file or its plan`,
+          'Search for less, or look in the bin.',
+        ]
       : query.bin
         ? ['The bin is empty', 'Deleted jobs stay here until they are taken away for good.']
         : ['No jobs yet', 'Drop a part above, and its features are found and tagged.'];

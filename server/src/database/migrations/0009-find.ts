@@ -7,6 +7,8 @@ export class Find1760000000009 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`CREATE TABLE found_in (
       job_id uuid PRIMARY KEY REFERENCES jobs (id) ON DELETE CASCADE,
+      plan_revision integer NOT NULL,
+      part_revision integer NOT NULL,
       places jsonb NOT NULL,
       words text NOT NULL)`);
   }
