@@ -96,7 +96,7 @@ test('jobs are found by a tool, a thread or a callout, and the whole shop is loo
   });
   await expect
     .poll(async () => JSON.stringify(await (await page.request.get('/api/jobs?search=drill')).json()), {
-      timeout: 20_000,
+      timeout: 60_000,
     })
     .toContain('"what":"tool"');
   await page.goto('/?search=drill');

@@ -1,17 +1,13 @@
-import { PROFILES } from '@yellow-pin/core/code/profiles/shipped';
 import { readProgram } from '@yellow-pin/core/code/read/read';
-import { parseArguments, single, UsageError } from './arguments.ts';
+import { parseArguments, single } from './arguments.ts';
+import { machineNamed } from './machine.ts';
 import { readText } from './part.ts';
 
 /** `expand`: one JSON line a motion, cycles opened. Problems go to stderr; exit 1 where one is an error. */
 export async function expand(args: string[]): Promise<number> {
   const parsed = parseArguments(args, ['machine'], []);
-  const [path] = single(parsed, 1, 'yellow-pin expand PROGRAM.nc [--machine NAME]');
-  const wanted = parsed.options.get('machine')?.[0];
-  const profile =
-    wanted === undefined ? PROFILES[0]! : PROFILES.find((p) => p.id === wanted || p.name === wanted);
-  if (!profile)
-    throw new UsageError(`--machine ${wanted}: use one of ${PROFILES.map((p) => p.name).join(', ')}`);
+  const [path] = single(parsed, 1, 'yellow-pin expand PROGRAM.nc [--machine NAME|FILE.json]');
+  const profile = await machineNamed(parsed.options.get('machine')?.[0]);
   const { motions, problems } = readProgram(new TextDecoder().decode(await readText(path!)), profile);
   const lines: string[] = [];
   for (const m of motions) {

@@ -3,6 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, it, vi } from 'vitest';
+import { NO_CYCLES } from '@yellow-pin/core/code/profiles/shipped';
+import { plateStep } from '@yellow-pin/demo/plate-step';
 import { main } from './main.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'yellow-pin-'));
@@ -305,5 +307,42 @@ describe('order', () => {
     const { code, out } = await run('order', file('p.csv', 'x,y\n0,0\n10,0\n1,0\n5,0\n'));
     expect(code).toBe(0);
     expect(JSON.parse(out)).toEqual({ format: 'yellow-pin/order@1', order: [0, 2, 3, 1], length: 10 });
+  });
+});
+
+describe('--machine', () => {
+  const profile = (own: object) =>
+    JSON.stringify({ ...NO_CYCLES, id: 'knee-mill', name: 'knee mill', ...own });
+  it('takes a profile from a file, for writing and for reading', async () => {
+    const path = file('knee.json', profile({ cycles: ['G81'], arcs: 'centre-from-zero' }));
+    const text =
+      'G21 G17 G90 G94 G54\nT1 M6\nS1000 M3\nG0 X0. Y0.\nG43 H1 Z5.\nG1 Z-1. F100.\nG2 X4. I2. J0. F100.\nM30\n';
+    const { code, out } = await run('expand', file('arc.nc', text), '--machine', path);
+    expect(code).toBe(0);
+    expect(JSON.parse(out.trim().split('\n').at(-1)!)).toMatchObject({ kind: 'arc', centre: [2, 0, -1] });
+    const written = await run(
+      'program',
+      file('plate.step', plateStep({ holes: 3, diameter: 5 })),
+      '--out',
+      join(folder, 'knee'),
+      '--machine',
+      path,
+    );
+    const [program] = (JSON.parse(written.out) as { programs: { machine: string; file: string }[] }).programs;
+    expect(program!.machine).toBe('knee mill');
+    const made = readFileSync(join(folder, 'knee', program!.file), 'utf8');
+    expect(made).toContain('WRITTEN OUT: THIS CONTROL HAS NO G8');
+    expect(made).not.toMatch(/^N\d+ .*G8[23]/m);
+  });
+  it('says what is wrong with one', async () => {
+    const wrong = await run(
+      'expand',
+      file('x.nc', 'M30\n'),
+      '--machine',
+      file('wrong.json', profile({ cycles: ['G99'] })),
+    );
+    expect([wrong.code, wrong.err]).toEqual([2, expect.stringMatching(/wrong\.json: cycles\.0/)]);
+    const none = await run('expand', file('y.nc', 'M30\n'), '--machine', 'lathe');
+    expect(none.err).toContain('use one of rigid tap built in');
   });
 });

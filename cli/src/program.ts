@@ -28,9 +28,10 @@ import { demoShopPath } from '@yellow-pin/demo/jobs';
 import { oneOf, parseArguments, single, UsageError, type Arguments } from './arguments.ts';
 import { loadPart, readText } from './part.ts';
 import { proofJson } from './proof-json.ts';
+import { machineNamed } from './machine.ts';
 
 const USAGE =
-  'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME] [--callout "6.8=M8x1.25 - 6H"]... [--method "24=mill and bore"]... [--zero-at top-centre] [--edge-break 0.2] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
+  'yellow-pin program PART.step --out DIR [--up +Z|...|all] [--material NAME] [--machine NAME|FILE.json] [--callout "6.8=M8x1.25 - 6H"]... [--method "24=mill and bore"]... [--zero-at top-centre] [--edge-break 0.2] [--stock prepared|block:3] [--shop SHOP.json] [--json]';
 
 /** `program`: recognise, plan with the shop's methods, write one file a setup into DIR, prove each from its text. */
 export async function program(args: string[]): Promise<number> {
@@ -44,16 +45,14 @@ export async function program(args: string[]): Promise<number> {
   if (!out) throw new UsageError(`--out DIR is missing; usage: ${USAGE}`);
   const edgeBreak = edgeBreakOf(parsed.options.get('edge-break')?.[0]);
   const up = oneOf(parsed.options.get('up')?.[0] ?? 'all', [...SIDES, 'all'] as const, 'up');
-  const library = await shopLibrary(parsed);
+  const { library, machine } = await withMachine(
+    await shopLibrary(parsed),
+    parsed.options.get('machine')?.[0],
+  );
   const material = named(
     parsed.options.get('material')?.[0] ?? library.materials[0]!.name,
     library.materials,
     'material',
-  );
-  const machine = named(
-    parsed.options.get('machine')?.[0] ?? library.machines[0]!.name,
-    library.machines,
-    'machine',
   );
   const zero = zeroAt(parsed.options.get('zero-at')?.[0] ?? 'top-centre');
   const part = await loadPart(path!);
@@ -97,6 +96,18 @@ export async function program(args: string[]): Promise<number> {
     return 1;
   }
   return produced.checks.some((c) => c.severity === 'error') ? 1 : 0;
+}
+
+/** The machine that is asked for: of the shop by its name, or one that a file holds, which the shop then has as well. */
+async function withMachine(
+  library: Library,
+  wanted: string | undefined,
+): Promise<{ library: Library; machine: string }> {
+  if (wanted === undefined || !/\.json$/i.test(wanted))
+    return { library, machine: named(wanted ?? library.machines[0]!.name, library.machines, 'machine') };
+  const own = await machineNamed(wanted);
+  const others = library.machines.filter((m) => m.id !== own.id);
+  return { library: { ...library, machines: [own, ...others] }, machine: own.id };
 }
 
 /** The shop's own lists from a file, the same as the screens export; else the sample shop's. */

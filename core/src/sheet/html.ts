@@ -1,5 +1,6 @@
 import type { FloorSheet, SheetTool, SheetView } from './schema.ts';
 import { clockTime } from '../units/time.ts';
+import { sheetFacts, sheetRemarks } from './facts.ts';
 
 export const PAPERS = { a4: 'A4', letter: 'letter' } as const;
 export type Paper = keyof typeof PAPERS;
@@ -37,31 +38,14 @@ ${sheets.map(section).join('\n')}
 
 const section = (s: FloorSheet): string => {
   const u = s.units === 'mm' ? 'mm' : 'in';
-  const facts: [string, string][] = [
-    ['machine', s.machine],
-    ['material', s.material],
-    ['side', s.attitude],
-    ['zero', `${s.workOffset} at ${s.zero}`],
-    ['clearance', s.clearance],
-    ['stock', s.stock],
-    ...(s.saw === null ? [] : [['to saw', s.saw] as [string, string]]),
-    ['holding', s.holding],
-    ...(s.feedPercent === 100 ? [] : [['feeds', `all at ${s.feedPercent} %`] as [string, string]]),
-    ['time', clockTime(s.seconds)],
-  ];
   return `<section><h1>${safe(s.job)}</h1><p>${safe(s.setup)}, setup ${s.number} of ${s.of}</p>
-<dl>${facts.map(([name, v]) => `<dt>${name}</dt><dd>${safe(v)}</dd>`).join('')}</dl>
+<dl>${sheetFacts(s)
+    .map(([name, v]) => `<dt>${name}</dt><dd>${safe(v)}</dd>`)
+    .join('')}</dl>
 <div class="views">${figure(s.top, 'from above')}${figure(s.front, 'from the front')}</div>
-${list(
-  'To know',
-  s.toKnow.map((k) => `${k.what}: ${k.text}`),
-)}
-${list('Not made here', s.notMade)}
-${list('Typed by hand in the program', s.handEdits)}
-${list(
-  'Accepted as it is',
-  s.accepted.map((a) => `${a.message} Accepted: ${a.reason}`),
-)}
+${sheetRemarks(s)
+  .map((r) => list(r.name, r.lines))
+  .join('\n')}
 <h2>Tools</h2>${table(
     ['', 'number', 'tool', `⌀ ${u}`, `flute ${u}`, `stick-out ${u}`, 'makes', 'time'],
     [3, 4, 5, 7],
@@ -88,7 +72,7 @@ ${
 };
 
 const list = (name: string, lines: readonly string[]): string =>
-  lines.length === 0 ? '' : `<h2>${name}</h2><ul>${lines.map((l) => `<li>${safe(l)}</li>`).join('')}</ul>`;
+  `<h2>${name}</h2><ul>${lines.map((l) => `<li>${safe(l)}</li>`).join('')}</ul>`;
 
 function table(
   head: readonly string[],

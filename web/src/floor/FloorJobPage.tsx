@@ -2,9 +2,9 @@ import { Box, Button, Flex, Heading, Skeleton } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router-dom';
+import { sheetFacts, sheetRemarks } from '@yellow-pin/core/sheet/facts';
 import type { FloorSheet } from '@yellow-pin/core/sheet/schema';
 import type { ReleaseContent } from '@yellow-pin/core/release/schema';
-import { clockTime } from '@yellow-pin/core/units/time';
 import { api } from '../api.ts';
 import { HoleTable } from '../bench/HoleTable.tsx';
 import { Notice } from '../kit/Notice.tsx';
@@ -80,20 +80,10 @@ export default function FloorJobPage() {
 }
 
 function Setup({ sheet: s, content }: { sheet: FloorSheet; content: ReleaseContent }) {
-  const facts: readonly (readonly [string, string])[] = [
-    ['zero', `${s.workOffset} at ${s.zero}`],
-    ['stock', s.stock],
-    ...(s.saw === null ? [] : [['to saw', s.saw] as const]),
-    ['holding', s.holding],
-    ['side', s.attitude],
-    ['material', s.material],
-    ...(s.feedPercent === 100 ? [] : [['feeds', `all at ${s.feedPercent} %`] as const]),
-    ['time', clockTime(s.seconds)],
-  ];
   return (
     <>
       <Box as="dl" display="grid" gridTemplateColumns="130px 1fr" rowGap="6px" marginBottom="14px">
-        {facts.map(([name, words]) => (
+        {sheetFacts(s).map(([name, words]) => (
           <Box key={name} display="contents">
             <Quiet as="dt">{name}</Quiet>
             <Box as="dd" fontWeight={name === 'zero' ? 700 : undefined}>
@@ -103,10 +93,9 @@ function Setup({ sheet: s, content }: { sheet: FloorSheet; content: ReleaseConte
         ))}
       </Box>
       <SheetPictures sheet={s} />
-      <Lines name="To know" lines={s.toKnow.map((k) => `${k.what}: ${k.text}`)} />
-      <Lines name="Not made here" lines={s.notMade} />
-      <Lines name="Typed by hand in the program" lines={s.handEdits} />
-      <Lines name="Accepted as it is" lines={s.accepted.map((a) => `${a.message} Accepted: ${a.reason}`)} />
+      {sheetRemarks(s).map((r) => (
+        <Lines key={r.name} {...r} />
+      ))}
       <Head>Programs</Head>
       {content.files
         .filter((f) => f.setup === s.setup)
@@ -134,7 +123,6 @@ const Head = ({ children }: { children: string }) => (
 );
 
 function Lines({ name, lines }: { name: string; lines: readonly string[] }) {
-  if (lines.length === 0) return null;
   return (
     <section aria-label={name}>
       <Head>{name}</Head>

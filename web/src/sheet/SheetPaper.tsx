@@ -1,6 +1,6 @@
 import { Box, Flex, Heading, List, Table } from '@chakra-ui/react';
+import { sheetFacts, sheetRemarks } from '@yellow-pin/core/sheet/facts';
 import type { FloorSheet } from '@yellow-pin/core/sheet/schema';
-import { clockTime } from '@yellow-pin/core/units/time';
 import { HoleTable } from '../bench/HoleTable.tsx';
 import { Num, Quiet } from '../kit/Quiet.tsx';
 import { SheetPictures } from './SheetPicture.tsx';
@@ -8,23 +8,11 @@ import { SheetTools } from './SheetTools.tsx';
 
 /** One setup's floor sheet to read: where zero is, what is held, tools, holes, what to know. */
 export function SheetPaper({ sheet: s }: { sheet: FloorSheet }) {
-  const facts: readonly (readonly [string, string])[] = [
-    ['machine', s.machine],
-    ['material', s.material],
-    ['side', s.attitude],
-    ['zero', `${s.workOffset} at ${s.zero}`],
-    ['clearance', s.clearance],
-    ['stock', s.stock],
-    ...(s.saw === null ? [] : [['to saw', s.saw] as const]),
-    ['holding', s.holding],
-    ...(s.feedPercent === 100 ? [] : [['feeds', `all at ${s.feedPercent} %`] as const]),
-    ['time', clockTime(s.seconds)],
-  ];
   return (
     <>
       <Flex gap="22px" wrap="wrap" align="start">
         <Box as="dl" display="grid" gridTemplateColumns="90px 1fr" rowGap="2px" flex="1 1 300px">
-          {facts.map(([name, words]) => (
+          {sheetFacts(s).map(([name, words]) => (
             <Box key={name} display="contents">
               <Quiet as="dt">{name}</Quiet>
               <dd>{words}</dd>
@@ -33,10 +21,9 @@ export function SheetPaper({ sheet: s }: { sheet: FloorSheet }) {
         </Box>
         <SheetPictures sheet={s} />
       </Flex>
-      <Lines name="To know" lines={s.toKnow.map((k) => `${k.what}: ${k.text}`)} />
-      <Lines name="Not made here" lines={s.notMade} />
-      <Lines name="Typed by hand in the program" lines={s.handEdits} />
-      <Lines name="Accepted as it is" lines={s.accepted.map((a) => `${a.message} Accepted: ${a.reason}`)} />
+      {sheetRemarks(s).map((r) => (
+        <Lines key={r.name} {...r} />
+      ))}
       <Head>Tools</Head>
       <SheetTools tools={s.tools} units={s.units} />
       <Head>Holes</Head>
@@ -79,7 +66,6 @@ const Head = ({ children }: { children: string }) => (
 );
 
 function Lines({ name, lines }: { name: string; lines: readonly string[] }) {
-  if (lines.length === 0) return null;
   return (
     <>
       <Head>{name}</Head>

@@ -1,5 +1,6 @@
 import type { jsPDF } from 'jspdf';
 import type { FloorSheet, SheetTool, SheetView } from '@yellow-pin/core/sheet/schema';
+import { sheetFacts, sheetRemarks } from '@yellow-pin/core/sheet/facts';
 import { extentOf, PAPER_INK, type Paper } from '@yellow-pin/core/sheet/html';
 import { clockTime } from '@yellow-pin/core/units/time';
 
@@ -53,16 +54,7 @@ class SheetPage {
     this.text(`${s.setup}, setup ${s.number} of ${s.of}`, 10, INK);
     this.facts();
     this.views();
-    this.list(
-      'To know',
-      s.toKnow.map((k) => `${k.what}: ${k.text}`),
-    );
-    this.list('Not made here', s.notMade);
-    this.list('Typed by hand in the program', s.handEdits);
-    this.list(
-      'Accepted as it is',
-      s.accepted.map((a) => `${a.message} Accepted: ${a.reason}`),
-    );
+    for (const { name, lines } of sheetRemarks(s)) this.list(name, lines);
     this.tools(u);
     if (s.holes.length > 0)
       this.table(
@@ -99,21 +91,9 @@ class SheetPage {
   }
 
   private facts(): void {
-    const { sheet: s, doc } = this;
-    const rows: [string, string][] = [
-      ['machine', s.machine],
-      ['material', s.material],
-      ['side', s.attitude],
-      ['zero', `${s.workOffset} at ${s.zero}`],
-      ['clearance', s.clearance],
-      ['stock', s.stock],
-      ...(s.saw === null ? [] : [['to saw', s.saw] as [string, string]]),
-      ['holding', s.holding],
-      ...(s.feedPercent === 100 ? [] : [['feeds', `all at ${s.feedPercent} %`] as [string, string]]),
-      ['time', clockTime(s.seconds)],
-    ];
+    const { sheet, doc } = this;
     doc.setFontSize(9.5);
-    for (const [name, words] of rows) {
+    for (const [name, words] of sheetFacts(sheet)) {
       const lines = doc.splitTextToSize(plainSigns(words), this.width - 28) as string[];
       this.room(4.4 * lines.length);
       doc
@@ -168,7 +148,6 @@ class SheetPage {
   }
 
   private list(name: string, lines: readonly string[]): void {
-    if (lines.length === 0) return;
     this.head(name);
     for (const line of lines) this.text(`- ${line}`, 9, INK);
   }

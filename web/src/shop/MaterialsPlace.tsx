@@ -1,7 +1,5 @@
 import { Box, Flex, Heading } from '@chakra-ui/react';
 import { Plus, X } from 'lucide-react';
-import { useState } from 'react';
-import { useSearchParams } from 'react-router-dom';
 import { materialSchema, type Material } from '@yellow-pin/core/cutting/material';
 import { rowFaults } from '@yellow-pin/core/cutting/faults';
 import type { Library } from '@yellow-pin/core/plan/library';
@@ -14,33 +12,25 @@ import { CuttingTable } from './CuttingTable.tsx';
 import { Figure } from './Figure.tsx';
 import { ListFiles } from './ListFiles.tsx';
 import { StoreBar } from './StoreBar.tsx';
+import { useEntryDrafts } from './use-entry-drafts.ts';
 import { useListChanges } from './use-library.ts';
-import { newId } from '../kit/new-id.ts';
 
 /** What each metal bears: speed and feed by kind and diameter, pecking, and how much deep holes are slowed down. */
 export function MaterialsPlace({ library }: { library: Library }) {
-  const [params, setParams] = useSearchParams();
-  const [drafts, setDrafts] = useState<Record<string, Material>>({});
   const { put, remove } = useListChanges('materials');
-  const fresh = Object.values(drafts).filter((m) => !library.materials.some((x) => x.id === m.id));
-  const listed = [...library.materials.map((m) => drafts[m.id] ?? m), ...fresh];
-  const material = listed.find((m) => m.id === params.get('material')) ?? listed[0];
+  const {
+    listed,
+    shown: material,
+    stored,
+    isChanged,
+    isDraft,
+    look,
+    set,
+    drop,
+    copy,
+    gone,
+  } = useEntryDrafts(library.materials, 'material');
   if (!material) return null;
-  const stored = library.materials.find((m) => m.id === material.id) ?? null;
-  const isChanged = !stored || JSON.stringify(stored) !== JSON.stringify(material);
-  const set = (part: Partial<Material>): void =>
-    setDrafts((d) => ({ ...d, [material.id]: { ...material, ...part } }));
-  const drop = (): void =>
-    setDrafts((d) => Object.fromEntries(Object.entries(d).filter(([id]) => id !== material.id)));
-  const copy = (): void => {
-    const made = {
-      ...material,
-      id: `own-${newId(8)}`,
-      name: `${material.name}, copy`,
-    };
-    setDrafts((d) => ({ ...d, [made.id]: made }));
-    setParams({ material: made.id });
-  };
   const faults = [
     ...rowFaults(material),
     ...(materialSchema.safeParse(material).error?.issues.map((i) => `${i.path.join('.')}: ${i.message}`) ??
@@ -48,15 +38,15 @@ export function MaterialsPlace({ library }: { library: Library }) {
   ];
   const takeAway = (): void => {
     if (!stored) return drop();
-    remove.mutate(material.id, { onSuccess: () => (drop(), setParams({})) });
+    remove.mutate(material.id, { onSuccess: gone });
   };
   return (
     <Box paddingTop="10px">
       <Flex gap="6px" wrap="wrap" align="center" marginBottom="12px" role="group" aria-label="Materials">
         {listed.map((m) => (
-          <Chip key={m.id} on={m.id === material.id} onClick={() => setParams({ material: m.id })}>
+          <Chip key={m.id} on={m.id === material.id} onClick={() => look(m.id)}>
             {m.name}
-            {drafts[m.id] ? ' *' : ''}
+            {isDraft(m.id) ? ' *' : ''}
           </Chip>
         ))}
         <Box marginInlineStart="auto" />

@@ -1,8 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useState } from 'react';
-import { useSearchParams } from 'react-router-dom';
 import { profileFaults } from '@yellow-pin/core/code/profiles/faults';
-import { machineProfileSchema, type MachineProfile } from '@yellow-pin/core/code/profiles/schema';
+import { machineProfileSchema } from '@yellow-pin/core/code/profiles/schema';
 import type { Library } from '@yellow-pin/core/plan/library';
 import { Chip } from '../../kit/Chip.tsx';
 import { Labelled } from '../../kit/Labelled.tsx';
@@ -10,39 +8,35 @@ import { Panel } from '../../kit/Panel.tsx';
 import { takeName, TextField } from '../../kit/TextField.tsx';
 import { ListFiles } from '../ListFiles.tsx';
 import { StoreBar } from '../StoreBar.tsx';
+import { useEntryDrafts } from '../use-entry-drafts.ts';
 import { useListChanges } from '../use-library.ts';
 import { GROUPS } from './fields.ts';
 import { MachineField } from './MachineField.tsx';
 import { SampleProgram } from './SampleProgram.tsx';
-import { newId } from '../../kit/new-id.ts';
 
 /** What each machine's control understands, and how the shop likes its programs: a form, and a program that follows it. */
 export function MachinesPlace({ library }: { library: Library }) {
-  const [params, setParams] = useSearchParams();
-  const [drafts, setDrafts] = useState<Record<string, MachineProfile>>({});
   const { put, remove } = useListChanges('machines');
-  const fresh = Object.values(drafts).filter((m) => !library.machines.some((x) => x.id === m.id));
-  const listed = [...library.machines.map((m) => drafts[m.id] ?? m), ...fresh];
-  const machine = listed.find((m) => m.id === params.get('machine')) ?? listed[0];
+  const {
+    listed,
+    shown: machine,
+    stored,
+    isChanged,
+    isDraft,
+    look,
+    set,
+    drop,
+    copy,
+    gone,
+  } = useEntryDrafts(library.machines, 'machine');
   if (!machine) return null;
-  const stored = library.machines.find((m) => m.id === machine.id) ?? null;
-  const isChanged = !stored || JSON.stringify(stored) !== JSON.stringify(machine);
-  const set = (part: Partial<MachineProfile>): void =>
-    setDrafts((d) => ({ ...d, [machine.id]: { ...machine, ...part } }));
-  const drop = (): void =>
-    setDrafts((d) => Object.fromEntries(Object.entries(d).filter(([id]) => id !== machine.id)));
-  const copy = (): void => {
-    const id = `own-${newId(8)}`;
-    setDrafts((d) => ({ ...d, [id]: { ...machine, id, name: `${machine.name}, copy`.slice(0, 80) } }));
-    setParams({ machine: id });
-  };
   const read = machineProfileSchema.safeParse(machine);
   const faults = read.success
     ? profileFaults(machine)
     : read.error.issues.map((i) => `${i.path.join(' ')}: ${i.message}`);
   const takeAway = (): void => {
     if (!stored) return drop();
-    remove.mutate(machine.id, { onSuccess: () => (drop(), setParams({})) });
+    remove.mutate(machine.id, { onSuccess: gone });
   };
   // What contradicts itself is not written: the last that could be stays beside the form.
   const shown = faults.length === 0 ? machine : (stored ?? listed[0] ?? machine);
@@ -50,9 +44,9 @@ export function MachinesPlace({ library }: { library: Library }) {
     <Box paddingTop="10px">
       <Flex gap="6px" wrap="wrap" align="center" marginBottom="12px" role="group" aria-label="Machines">
         {listed.map((m) => (
-          <Chip key={m.id} on={m.id === machine.id} onClick={() => setParams({ machine: m.id })}>
+          <Chip key={m.id} on={m.id === machine.id} onClick={() => look(m.id)}>
             {m.name}
-            {drafts[m.id] ? ' *' : ''}
+            {isDraft(m.id) ? ' *' : ''}
           </Chip>
         ))}
         <Box marginInlineStart="auto" />
