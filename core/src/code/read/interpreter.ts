@@ -107,10 +107,12 @@ export class Interpreter {
     state.misc(line, m, words);
     state.lengthWord(line, g, words);
     state.mark();
-    if (m.includes(98)) return this.subprogram(line, words);
+    // P and L of a call are the call's own: no cycle that is in force takes them.
+    const call = m.includes(98) ? this.subprogram(line, words) : null;
+    if (m.includes(98)) words[P] = words[L] = NaN;
     if (known) this.act(line, block);
     this.lookAhead.block(line, this.motions, state.compensation !== null);
-    return state.ended ? 'end' : m.includes(99) ? 'return' : null;
+    return call ?? (state.ended ? 'end' : m.includes(99) ? 'return' : null);
   }
 
   private act(line: number, { g, words, decimalP }: Block): void {

@@ -1,3 +1,4 @@
+import { at } from '../../lists.ts';
 import type { Motion } from './motion.ts';
 import type { Problems } from './problems.ts';
 
@@ -17,7 +18,9 @@ export class LookAhead {
 
   /** After each block: whether it moved in the plane, while compensation was in force. */
   block(line: number, motions: readonly Motion[], isOn: boolean): void {
-    const moved = motions.slice(this.seen).some(isAlong);
+    let moved = false;
+    // Nearly every line of a program ends here without compensation: nothing is looked at then.
+    if (isOn) for (let i = this.seen; i < motions.length && !moved; i++) moved = isAlong(at(motions, i));
     this.seen = motions.length;
     if (!isOn) this.still = 0;
     else if (!moved) this.still++;

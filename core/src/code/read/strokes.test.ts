@@ -105,6 +105,13 @@ describe('arcs in pieces', () => {
 });
 
 describe('lines of subprograms', () => {
+  it('are called after what else their line says', () => {
+    const { motions } = read('G0 X50. M98 P7001\nM30\nO7001\nY60.\nM99', RIGID_TAP_BUILT_IN);
+    expect(motions.slice(-2).map((m) => m.to.slice(0, 2))).toEqual([
+      [50, 5],
+      [50, 60],
+    ]);
+  });
   it('know who called them, so that what runs first comes first', () => {
     const { calls } = read(
       'G98 G81 Z-3. R2. F100.\nM98 P7001\nG80\nM30\nO7001\nX20.\nX30.\nM99',
