@@ -96,13 +96,21 @@ describe.skipIf(!base)('changing the shop’s lists', () => {
     expect(await readLibrary(server.database)).toEqual(before);
   });
 
+  it('has no two machines of one name: programs are chosen by it', async () => {
+    const twin = await put('machines/twin', { ...SHOP.machines[0]!, id: 'twin' });
+    expect([twin.status, JSON.stringify(twin.body)]).toEqual([
+      422,
+      expect.stringContaining('a name of its own'),
+    ]);
+  });
+
   it('has a place for entries of each of its lists', async () => {
     const methods = { ...SHIPPED_METHODS[0]!, id: 'own', name: 'our own' };
     for (const [list, item] of [
       ['methods', methods],
       ['holders', { ...SHOP.holders[0]!, id: 'own' }],
       ['materials', { ...SHOP.materials[0]!, id: 'own' }],
-      ['machines', { ...SHOP.machines[0]!, id: 'own' }],
+      ['machines', { ...SHOP.machines[0]!, id: 'own', name: 'our own mill' }],
     ] as const) {
       const stored = await put(`${list}/own`, item);
       expect([list, stored.status]).toEqual([list, 200]);
