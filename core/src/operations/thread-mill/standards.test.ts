@@ -73,8 +73,10 @@ function faults(input: ProduceInput, thread: Thread, isQuarter: boolean): string
     for (const q of places) {
       const should = (lead * Math.abs(q.angle - p!.angle)) / (2 * Math.PI);
       const off = Math.abs(Math.abs(q.z - p!.z) - should);
-      // Both ends are rounded to 0.001 mm, in inches to 0.00254, and so is the angle between them.
-      if (off > (input.plan.units === 'mm' ? 0.003 : 0.006))
+      // Both ends are rounded to 0.001 mm, in inches to 0.00254, and so is the angle between them: the more of a lead it is, the longer that is.
+      const rounded = input.plan.units === 'mm' ? 0.001 : 0.00254;
+      const aside = (2 * rounded * lead) / (2 * Math.PI * q.radius);
+      if (off > (input.plan.units === 'mm' ? 0.003 : 0.006) + aside)
         out.push(`line ${q.line} is off the helix by ${off}`);
       if (thread.form !== 'pipe-tapered') continue;
       const tooth = -(q.z + firstTooth(tool));
