@@ -35,6 +35,8 @@ test('a thread of two starts is milled in the control’s radius, and the row sa
   await detail.getByLabel('cutter radius').selectOption('in the control');
   await expect(detail.getByText(/holds the radius of .*make it smaller/)).toBeVisible();
   await page.keyboard.press('Escape');
+  // What is not posted has nothing for the floor to know: its tool needs a number first.
+  await page.getByRole('button', { name: /free numbers?$/ }).click();
   await page.keyboard.press('f');
   await expect(page.getByRole('region', { name: 'Sheet' })).toContainText(
     /A, thread mill: .* = 6 mm, radius/,

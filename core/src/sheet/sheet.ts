@@ -89,6 +89,13 @@ function floorSheet(
           : [],
       ),
       ...here.flatMap((r) => r.blocked.map((b) => `${b.label}: ${b.reason}`)),
+      ...own.flatMap((r) =>
+        r.operations.some((o) => o.tool.number === null)
+          ? [
+              `${r.tag}: ${r.operations.find((o) => o.tool.number === null)?.tool.description ?? ''} has no number`,
+            ]
+          : [],
+      ),
     ],
   };
 }

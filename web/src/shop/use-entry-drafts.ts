@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router-dom';
 import { newId } from '../kit/new-id.ts';
 
@@ -25,12 +25,19 @@ export function useEntryDrafts<T extends { id: string; name: string }>(
   param: string,
 ): EntryDrafts<T> {
   const [params, setParams] = useSearchParams();
+  // What is typed at once goes to the one that was just chosen: the address follows a moment later.
+  const wanted = params.get(param);
+  const [at, setAt] = useState(wanted);
+  useEffect(() => setAt(wanted), [wanted]);
   const [drafts, setDrafts] = useState<Record<string, T>>({});
   const fresh = Object.values(drafts).filter((m) => !entries.some((x) => x.id === m.id));
   const listed = [...entries.map((m) => drafts[m.id] ?? m), ...fresh];
-  const shown = listed.find((m) => m.id === params.get(param)) ?? listed[0];
+  const shown = listed.find((m) => m.id === at) ?? listed[0];
   const stored = entries.find((m) => m.id === shown?.id) ?? null;
-  const look = (id: string): void => setParams({ [param]: id });
+  const look = (id: string): void => {
+    setAt(id);
+    setParams({ [param]: id });
+  };
   const drop = (): void =>
     setDrafts((d) => Object.fromEntries(Object.entries(d).filter(([id]) => id !== shown?.id)));
   return {
@@ -50,6 +57,7 @@ export function useEntryDrafts<T extends { id: string; name: string }>(
     },
     gone: () => {
       drop();
+      setAt(null);
       setParams({});
     },
   };
