@@ -73,6 +73,10 @@ describe('one operation', () => {
     expect(text.match(/M6/g)).toHaveLength(1);
     expect(text).toContain('(ONLY B ');
     expect(text).toContain('M30');
+    // By the whole program's number it would take that one's place in the control.
+    const number = (t: string): number => Number(/^O(\d+)/m.exec(t)![1]);
+    expect(number(text) - number(job.programs[0]!.text)).toBeGreaterThanOrEqual(50);
+    expect(number(text) - number(job.programs[0]!.text)).toBeLessThan(100);
   });
   it('is refused where an edit by hand has made another of it', () => {
     const { producer, job } = produced((p) => {

@@ -1,7 +1,7 @@
 import { at } from '../lists.ts';
 import { firstDifference, programFiles, type ProgramFile } from '../code/files/split.ts';
 import type { MachineProfile } from '../code/profiles/schema.ts';
-import type { Motion } from '../code/read/motion.ts';
+import { mainLine, type Motion } from '../code/read/motion.ts';
 import { readProgram, type ToolsSaid } from '../code/read/read.ts';
 import { writeProgram } from '../code/write/write.ts';
 import { motionProgram } from '../motion/program.ts';
@@ -43,7 +43,12 @@ export function splitChecks(
         .map((x) => ({ part: i, text: x.message })),
     );
     const off = firstDifference(p.read, parts);
-    const wrong = off ? { part: off.part, text: `line ${off.line} does something else` } : own[0];
+    const wrong = off
+      ? {
+          part: off.part,
+          text: off.line === 0 ? 'it ends too soon' : `line ${off.line} does something else`,
+        }
+      : own[0];
     if (!wrong) return [];
     return [
       {
@@ -57,6 +62,13 @@ export function splitChecks(
   });
 }
 
+/**
+ * Program numbers of operations alone, as far from the first setup's: beyond those of setups, short of those of a second file. One that had the
+ * whole program's number would take its place in the control.
+ */
+const ALONE = 50;
+const ALONE_MANY = 49;
+
 /** One operation as a program of its own, or why it cannot be. */
 export type OperationFile = { fileName: string; text: string } | { why: string };
 
@@ -68,29 +80,36 @@ export function operationFile(
   program: ProducedSetup,
   operationId: string,
   {
+    index,
     units,
     machine,
     title,
     tools,
-  }: { units: 'mm' | 'inch'; machine: MachineProfile; title: string; tools: Partial<ToolsSaid> },
+  }: {
+    /** The setup's place among the job's, from 0. */
+    index: number;
+    units: 'mm' | 'inch';
+    machine: MachineProfile;
+    title: string;
+    tools: Partial<ToolsSaid>;
+  },
 ): OperationFile {
   const operation = program.setup.operations.find((o) => o.id === operationId);
   const lines = program.operations.find((o) => o.id === operationId);
   if (!operation || !lines) return { why: 'This operation has no code.' };
   const motion = motionProgram({ ...program.setup, operations: [operation] }, title, units, {
-    index: 0,
+    index,
+    apart: ALONE + (program.setup.operations.indexOf(operation) % ALONE_MANY),
     lines: [`only ${operation.tag} ${operation.label}: everything before it must be made`],
     notMade: [],
   });
   const { text } = writeProgram(motion, machine);
-  const within = (m: Motion): boolean => m.line >= lines.firstLine && m.line <= lines.lastLine;
+  const within = (line: number): boolean => line >= lines.firstLine && line <= lines.lastLine;
   const isCut = (m: Motion): boolean => m.kind !== 'rapid';
   const own = readProgram(text, machine, tools);
   const [cut, wanted] = [
     own.motions.filter(isCut),
-    program.read.motions.filter(
-      (m) => isCut(m) && (within(m) || (m.caller !== undefined && within({ ...m, line: m.caller }))),
-    ),
+    program.read.motions.filter((m) => isCut(m) && within(mainLine(m))),
   ];
   if (
     own.problems.some((p) => p.severity === 'error') ||

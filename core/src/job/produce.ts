@@ -71,6 +71,7 @@ export class Producer {
     if (!this.last || !program) return { why: 'The program is not read back yet. Wait until it is.' };
     const { input, job } = this.last.posted;
     return operationFile(program, operationId, {
+      index: job.setups.findIndex((s) => s.setup.id === setupId),
       units: input.plan.units,
       machine: job.machine,
       title: input.name,

@@ -28,8 +28,10 @@ export interface MotionOperation {
 
 /** What stands at the head of a program beside its tools. */
 export interface ProgramHead {
-  /** The setup's place among the job's, from 0: each has its own program number. */
+  /** The setup's place among the job's, from 0: each has its own program number, and subprograms of its own. */
   index: number;
+  /** How far its program number is from the first's, where that is not the setup's place. */
+  apart?: number;
   /** Material, stock, holding and side, in words. */
   lines: string[];
   /** Tags of what is not made here, with the reason in short. */

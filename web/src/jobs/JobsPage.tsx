@@ -10,6 +10,7 @@ import { Labelled } from '../kit/Labelled.tsx';
 import { Notice } from '../kit/Notice.tsx';
 import { toaster } from '../kit/toaster.tsx';
 import { TextField } from '../kit/TextField.tsx';
+import { useMe } from '../people/use-me.ts';
 import { Page } from '../shell/Page.tsx';
 import { JobTable } from './JobTable.tsx';
 import { PART_FILES } from './part-files.ts';
@@ -20,6 +21,7 @@ import { useUploads, type Upload } from './use-uploads.ts';
 /** All jobs, or the deleted ones; new ones by dropping files. */
 export default function JobsPage({ bin = false }: { bin?: boolean }) {
   const client = useQueryClient();
+  const me = useMe();
   const navigate = useNavigate();
   const [query, setQuery] = useListQuery(bin);
   const [problem, setProblem] = useState<string | null>(null);
@@ -114,7 +116,7 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
       )}
       <Flex gap="10px" align="end" marginBottom="10px" wrap="wrap">
         <Search value={query.search} onSearch={(search) => setQuery({ search, page: 0 })} />
-        {!bin && <Author />}
+        {!bin && !me.data?.person && <Author />}
         <Text color="quiet" marginInlineStart="auto" role="status">
           {jobs.data && `${jobs.data.total} ${jobs.data.total === 1 ? 'job' : 'jobs'}`}
         </Text>

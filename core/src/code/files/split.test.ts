@@ -13,7 +13,7 @@ describe('a program in several files', () => {
   it('is itself where it is not cut', () => {
     const program = written();
     expect(programFiles(program, [0, 99], RIGID_TAP_BUILT_IN, 'a.nc')).toEqual([
-      { fileName: 'a.nc', text: program.text, part: 1, of: 1 },
+      { fileName: 'a.nc', text: program.text },
     ]);
   });
 

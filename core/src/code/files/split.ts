@@ -9,9 +9,6 @@ import type { WrittenProgram } from '../write/write.ts';
 export interface ProgramFile {
   fileName: string;
   text: string;
-  /** Which part of the setup's program it is, from 1, and of how many. */
-  part: number;
-  of: number;
 }
 
 /** How far apart the program numbers of a setup's parts are: its setups are one apart. */
@@ -29,7 +26,7 @@ export function programFiles(
   fileName: string,
 ): ProgramFile[] {
   const starts = [0, ...[...new Set(cuts)].filter((c) => c > 0 && c < visits.length).sort((a, b) => a - b)];
-  if (starts.length === 1) return [{ fileName, text, part: 1, of: 1 }];
+  if (starts.length === 1) return [{ fileName, text }];
   const head = lines.slice(0, at(visits, 0) - 1);
   const { tail, subprograms } = tailOf(lines.slice(end - 1));
   const words = new Words(profile, 'mm');
@@ -54,8 +51,6 @@ export function programFiles(
     return {
       fileName: fileName.replace(/\.nc$/, `-part-${n + 1}.nc`),
       text: textOf(all, profile),
-      part: n + 1,
-      of: starts.length,
     };
   });
 }

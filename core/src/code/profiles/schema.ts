@@ -11,7 +11,7 @@ const ownLine = z
   .refine((s) => !/^[%O:]/i.test(s), 'tape marks and program numbers have their own fields');
 
 /** Numbers of M words that carry a meaning of the language itself: none of them can be given another. */
-const TAKEN_M = new Set([0, 1, 2, 3, 4, 5, 6, 30, 98, 99]);
+const TAKEN_M = new Set([0, 1, 2, 3, 4, 5, 6, 19, 30, 98, 99]);
 const ownM = z
   .number()
   .int()

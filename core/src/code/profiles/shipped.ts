@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import { CYCLE_WORDS } from '../cycles.ts';
 import { machineProfileSchema, type MachineProfile } from './schema.ts';
 
@@ -20,9 +21,10 @@ const MILL = {
   stageNextTool: true,
   home: 'machine-coordinates',
   coolant: true,
-} as const satisfies Partial<MachineProfile> | Record<string, unknown>;
+};
 
-const profile = (own: Record<string, unknown>): MachineProfile =>
+/** A profile of that mill with what is its own; whatever neither says has its usual value. */
+const profile = (own: Partial<z.input<typeof machineProfileSchema>>): MachineProfile =>
   machineProfileSchema.parse({ ...MILL, ...own });
 
 /** Taps in step with the spindle without being told to first. */
@@ -45,7 +47,6 @@ export const PUBLIC_RS274 = profile({
   dwellUnit: 'seconds',
   arcTurns: 'counted',
   riseOrder: 'up-first',
-  peckClearance: 0.25,
   programNumber: null,
 });
 

@@ -44,6 +44,8 @@ describe('holes that are written out', () => {
 
   it('are none where the tool goes aside below its start, or is one that is led aside', () => {
     expect(calls('G0 Z2.\nG1 Z-3. F100.\nX30.\nG0 Z25.')).toEqual([]);
+    // Shifted off a wall with the spindle still turning, it cuts.
+    expect(calls('G0 Z2.\nG1 Z-8. F100.\nG0 X10.2\nZ2.')).toEqual([]);
     const text = `${START}G0 Z2.\nG1 Z-3. F100.\nG0 Z25.\nM30`;
     expect(readProgram(text, NO_CYCLES, { makesHoles: () => false }).calls).toEqual([]);
   });

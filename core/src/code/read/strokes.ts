@@ -98,8 +98,8 @@ function strokeAt(motions: readonly Motion[], from: number, stands: StandingAt):
     }
     const z = m.to[2] ?? Infinity;
     if (!isUpright(m)) {
-      // Off the wall of a bored hole, and no farther.
-      if (m.kind !== 'rapid' || !isShift(m)) return null;
+      // Off the wall of a bored hole with the spindle stopped, and no farther.
+      if (m.kind !== 'rapid' || !isShift(m) || stands.of(i).spindle !== 'off') return null;
       outs.shifted++;
       continue;
     }

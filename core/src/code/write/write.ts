@@ -67,7 +67,9 @@ class Writer {
     if (profile.percentSigns) this.lines.push('%');
     // Each setup has its own number: a second program of the same one would take the first's place in the control.
     if (profile.programNumber !== null)
-      this.lines.push(`O${String(profile.programNumber + program.head.index).padStart(4, '0')}`);
+      this.lines.push(
+        `O${String(profile.programNumber + (program.head.apart ?? program.head.index)).padStart(4, '0')}`,
+      );
     this.comment(program.name);
     this.comment(
       `${program.units === 'mm' ? 'millimetres' : 'inches'}, ${program.workOffset} at ${program.zero}`,

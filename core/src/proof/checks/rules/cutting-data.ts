@@ -102,12 +102,18 @@ function peckFindings(m: MadeHole, { job, say, word }: CheckContext): Finding[] 
   const usual = plannedPeck ?? tool.diameter;
   const depth = (m.view?.entryZ ?? call.r) - call.z;
   const deepFrom = job.material.pecking.fullRetractFrom * tool.diameter;
+  const inPecks = (peck: number): string => {
+    const cycle = cycleWord({ how: 'full-retract', peck });
+    return job.machine.cycles.includes(cycle)
+      ? `Write ${cycle} with ${word('Q', peck)}.`
+      : `Come out after each ${say(peck)}.`;
+  };
   if (!isPecking && depth > deepFrom && (!planned || plannedPeck !== null))
     return [
       {
         rule: 'no-pecks',
         severity: 'error',
-        message: `${name(m)}: ${say(depth)} deep with ⌀${say(tool.diameter)} in one go: chips would pack. Write ${cycleWord({ how: 'full-retract', peck: usual })} with ${word('Q', usual)}.`,
+        message: `${name(m)}: ${say(depth)} deep with ⌀${say(tool.diameter)} in one go: chips would pack. ${inPecks(usual)}`,
         ...at(m),
       },
     ];
@@ -172,7 +178,7 @@ export const coolant: CheckRule = {
         {
           rule: 'coolant',
           severity: 'error',
-          message: `${name(m)}: ${toolName(tool)} runs without coolant. Add M8 before it.`,
+          message: `${name(m)}: ${toolName(tool)} runs without coolant. Add M${job.machine.coolantOn} before it.`,
           ...at(m),
         },
       ];
