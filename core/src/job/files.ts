@@ -1,5 +1,6 @@
 import { at } from '../lists.ts';
 import { firstDifference, programFiles, type ProgramFile } from '../code/files/split.ts';
+import { plainName } from '../code/files/plain-name.ts';
 import type { MachineProfile } from '../code/profiles/schema.ts';
 import { mainLine, type Motion } from '../code/read/motion.ts';
 import { readProgram, type ToolsSaid } from '../code/read/read.ts';
@@ -118,6 +119,6 @@ export function operationFile(
     return {
       why: `${operation.tag} ${operation.label} is otherwise in the program than it is planned, such as by an edit by hand. Send the whole program.`,
     };
-  const plain = `${operation.tag}-${operation.label}`.replace(/[^A-Za-z0-9]+/g, '-').toLowerCase();
+  const plain = plainName(`${operation.tag} ${operation.label}`, 'operation');
   return { fileName: program.fileName.replace(/\.nc$/, `-only-${plain}.nc`), text };
 }

@@ -1,4 +1,5 @@
 import { got } from '../lists.ts';
+import { plainName } from '../code/files/plain-name.ts';
 import { writeProgram, type WrittenProgram } from '../code/write/write.ts';
 import { motionProgram, type ProgramHead } from '../motion/program.ts';
 import type { Check } from '../proof/checks/check.ts';
@@ -247,12 +248,5 @@ function freeName(name: string, taken: Set<string>): string {
 
 /** A plain file name from a job's name: letters, digits and dashes, never empty, never long. */
 export function fileName(name: string, setup: string | null): string {
-  const plain = [name, setup ?? '']
-    .join(' ')
-    .normalize('NFKD')
-    .replace(/[^A-Za-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase()
-    .slice(0, 60);
-  return `${plain || 'program'}.nc`;
+  return `${plainName([name, setup ?? ''].join(' '), 'program')}.nc`;
 }

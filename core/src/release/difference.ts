@@ -39,10 +39,14 @@ const changed = (what: string, was: string | undefined, is: string | undefined):
   was === is ? [] : [`${what}: ${was ?? 'none'} → ${is ?? 'none'}`];
 
 function setupsChanged(older: ReleaseContent, newer: ReleaseContent): string[] {
-  return paired(older.setups, newer.setups, (s) => s.name).flatMap(([name, was, is]) => {
+  return paired(older.setups, newer.setups, (s) => s.id).flatMap(([, was, is]) => {
+    const name = is?.name ?? was?.name ?? '';
     if (!was) return [`setup ${name} is new`];
     if (!is) return [`setup ${name} is gone`];
-    return pairs(was.words, is.words).flatMap(([what, a, b]) => changed(`${name}, ${what}`, a, b));
+    return [
+      ...changed('setup', was.name, is.name),
+      ...pairs(was.words, is.words).flatMap(([what, a, b]) => changed(`${name}, ${what}`, a, b)),
+    ];
   });
 }
 

@@ -5,6 +5,7 @@ import { featureSizes } from '../features/sets.ts';
 import { produceJob } from '../job/produce.ts';
 import { edgeSegments, meshModel } from '../model/mesh.ts';
 import { newPlan, type Plan } from '../plan/plan.ts';
+import { newSetup } from '../setup/setup.ts';
 import { boxModel } from '../testing/box-model.ts';
 import { BOUNDS, hole, LIBRARY } from '../testing/fixtures.ts';
 import { releaseDifference } from './difference.ts';
@@ -34,6 +35,30 @@ describe('a release', () => {
     expect(content.sheets[0]!.files[0]!.sha256).toBe(content.files[0]!.sha256);
     expect(content.rows.map((r) => r.tag)).toEqual(['A', 'B']);
     expect(content.rows[0]!.operations[0]!.values.length).toBeGreaterThan(2);
+  });
+  it('tells setups of one name apart', () => {
+    const twice = made(
+      (p) => p.setups.push(newSetup('s2', p.setups[0]!.name, '-Z', 'G55')),
+      [
+        ...FEATURES,
+        hole({
+          axis: [0, 0, -1],
+          reachableFrom: [[0, 0, -1]],
+          entry: [50, 40, -30],
+          depth: 8,
+          stack: [{ shape: 'cylinder', diameter: 6, length: 8 }],
+        }),
+      ],
+    );
+    const { files, sheets } = releaseOf(twice);
+    expect(sheets.map((s) => [s.setupId, s.setup])).toEqual([
+      ['s1', 'top up'],
+      ['s2', 'top up'],
+    ]);
+    for (const s of sheets)
+      expect(files.filter((f) => f.setupId === s.setupId).map((f) => f.name)).toEqual(
+        s.files.map((f) => f.name),
+      );
   });
   it('is refused where nothing is made, or something is wrong', () => {
     expect(releaseFaults(made(undefined, []))[0]).toContain('no program');

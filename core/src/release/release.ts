@@ -23,13 +23,14 @@ export function releaseOf(input: ReleaseInput): ReleaseContent {
   const { name, plan, job, programs, checks } = input;
   const files = programs.flatMap((p) =>
     filesOf(p, plan.splits, job.machine).map((f) => ({
-      setup: p.setup.setup.name,
+      setupId: p.setup.setup.id,
       name: f.fileName,
       text: f.text,
       sha256: textHash(f.text),
     })),
   );
-  const sheets = floorSheets({ ...input, hashOf: (f) => textHash(f.text) });
+  const hashes = new Map(files.map((f) => [f.name, f.sha256]));
+  const sheets = floorSheets({ ...input, hashOf: (f) => hashes.get(f.fileName) ?? null });
   return {
     format: 'yellow-pin/release@1',
     job: name,
@@ -40,6 +41,7 @@ export function releaseOf(input: ReleaseInput): ReleaseContent {
     sheets,
     rows: job.rows.filter((r) => r.state !== 'optional').map((r) => releasedRow(r, plan.units)),
     setups: sheets.map((s) => ({
+      id: s.setupId,
       name: s.setup,
       words: [
         ['side', s.attitude],
@@ -48,7 +50,7 @@ export function releaseOf(input: ReleaseInput): ReleaseContent {
         ['stock', s.stock],
         ['holding', s.holding],
         ['feeds', `${s.feedPercent} %`],
-        ['tools', toolsInOrder(programs, s.setup)],
+        ['tools', toolsInOrder(programs, s.setupId)],
       ],
     })),
     findings: checks.map((c) => ({
@@ -64,11 +66,11 @@ export function releaseOf(input: ReleaseInput): ReleaseContent {
 export const releaseHash = (files: readonly { name: string; sha256: string }[]): string =>
   textHash(files.map((f) => `${f.sha256}  ${f.name}\n`).join(''));
 
-const toolsInOrder = (programs: readonly ProducedSetup[], setup: string): string =>
+const toolsInOrder = (programs: readonly ProducedSetup[], setupId: string): string =>
   [
     ...new Set(
       programs
-        .filter((p) => p.setup.setup.name === setup)
+        .filter((p) => p.setup.setup.id === setupId)
         .flatMap((p) => p.setup.operations.map((o) => `T${o.tool.number ?? '–'}`)),
     ),
   ].join(' ');

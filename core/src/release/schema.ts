@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { floorSheetSchema } from '../sheet/schema.ts';
 
-const text = z.string().max(4000);
+const text = z.string();
 
 /** An operation as a release remembers it: its tool and its numbers in words. */
 const releasedOperationSchema = z.object({
@@ -28,11 +28,11 @@ export const releaseContentSchema = z.object({
   units: z.enum(['mm', 'inch']),
   machine: text,
   material: text,
-  files: z.array(z.object({ setup: text, name: text, text: z.string(), sha256: text })),
+  files: z.array(z.object({ setupId: text, name: text, text: z.string(), sha256: text })),
   sheets: z.array(floorSheetSchema),
   rows: z.array(releasedRowSchema),
   /** What a setup says of its zero, stock and holding, in words. */
-  setups: z.array(z.object({ name: text, words: z.array(z.tuple([text, text])) })),
+  setups: z.array(z.object({ id: text, name: text, words: z.array(z.tuple([text, text])) })),
   findings: z.array(
     z.object({ severity: z.enum(['error', 'warning', 'note']), message: text, accepted: text.nullable() }),
   ),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-const text = z.string().max(2000);
+const text = z.string();
 const place = z.tuple([z.number(), z.number()]);
 
 /** A part in its setup as one looks at it, mm in program coordinates: to the right and up. */
@@ -35,6 +35,8 @@ export type SheetTool = z.infer<typeof sheetToolSchema>;
 export const floorSheetSchema = z.object({
   format: z.literal('yellow-pin/floor-sheet@1'),
   job: text,
+  /** The setup's id in the plan, and its name, which others may have as well. */
+  setupId: text,
   setup: text,
   /** Which of the job's setups it is, from 1, and of how many. */
   number: z.number().int().positive(),

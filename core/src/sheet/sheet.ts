@@ -46,6 +46,7 @@ function floorSheet(
   return {
     format: 'yellow-pin/floor-sheet@1',
     job: name,
+    setupId: setup.id,
     setup: setup.name,
     number: job.setups.findIndex((s) => s.setup.id === setup.id) + 1,
     of: job.setups.length,

@@ -63,6 +63,19 @@ describe.skipIf(!base)('jobs by what their plans come to', () => {
   );
 
   it(
+    'one whose plan cannot be read keeps none of the others from being planned',
+    async () => {
+      await server.database.query(`UPDATE plans SET revision = revision + 1, plan = '{}' WHERE job_id = $1`, [
+        ids[1],
+      ]);
+      expect(await indexer.next()).toBe(true);
+      expect(await indexer.next()).toBe(false);
+      expect((await search('drill')).jobs.map((j) => j.id)).toEqual([ids[0]]);
+    },
+    WAIT,
+  );
+
+  it(
     'are planned again when they are changed, and not before',
     async () => {
       expect(await indexer.next()).toBe(false);

@@ -1,6 +1,7 @@
 import type { DataSource } from 'typeorm';
 import type { Logger } from 'pino';
 import type { Findable } from '@yellow-pin/core/job/findable';
+import { isAway } from '../database/errors.ts';
 import { readLibrary } from '../library/service.ts';
 import type { StoredJob } from '../work/plan-input.ts';
 import { WorkProcess } from '../work/work-process.ts';
@@ -58,24 +59,15 @@ export class Indexer {
   /** Plans one job that was changed since; false where none was. */
   async next(): Promise<boolean> {
     const [stale] = (await this.database.query(
-      `SELECT j.id FROM jobs j
+      `SELECT j.id, j.part_revision AS "partRevision", n.revision AS "planRevision" FROM jobs j
        JOIN LATERAL (SELECT revision, created_at FROM plans WHERE job_id = j.id ORDER BY revision DESC LIMIT 1) n ON true
        LEFT JOIN found_in f ON f.job_id = j.id
        WHERE j.deleted_at IS NULL AND j.status = 'ready' AND n.created_at < now() - interval '${SETTLED} seconds'
          AND (f.job_id IS NULL OR f.plan_revision <> n.revision OR f.part_revision <> j.part_revision)
        ORDER BY j.changed_at DESC LIMIT 1`,
-    )) as { id: string }[];
+    )) as { id: string; planRevision: number; partRevision: number }[];
     if (!stale || this.isClosed) return false;
-    const { job, planRevision, partRevision } = await storedJob(this.database, stale.id);
-    const library = await readLibrary(this.database);
-    // One that cannot be planned is not tried again until it is changed.
-    const places = await this.planner
-      .run({ ...job, library }, { seconds: SECONDS })
-      .catch((error: unknown) => {
-        if (this.isClosed) throw error;
-        this.log.warn({ err: error, jobId: stale.id }, 'a job could not be planned for the search');
-        return [] as Findable[];
-      });
+    const places = await this.placesIn(stale.id);
     await this.database.query(
       `INSERT INTO found_in (job_id, plan_revision, part_revision, places, words)
        SELECT id, $2, $3, $4::jsonb, $5 FROM jobs WHERE id = $1
@@ -83,12 +75,27 @@ export class Indexer {
          part_revision = excluded.part_revision, places = excluded.places, words = excluded.words`,
       [
         stale.id,
-        planRevision,
-        partRevision,
+        stale.planRevision,
+        stale.partRevision,
         JSON.stringify(places),
         [...new Set(places.map((p) => p.text))].join('\n'),
       ],
     );
     return true;
+  }
+
+  /** What can be looked for in a job; nothing where it cannot be planned: it is not tried again until it is changed. */
+  private async placesIn(jobId: string): Promise<Findable[]> {
+    try {
+      const { job } = await storedJob(this.database, jobId);
+      return await this.planner.run(
+        { ...job, library: await readLibrary(this.database) },
+        { seconds: SECONDS },
+      );
+    } catch (error) {
+      if (this.isClosed || isAway(error)) throw error;
+      this.log.warn({ err: error, jobId }, 'a job could not be planned for the search');
+      return [];
+    }
   }
 }

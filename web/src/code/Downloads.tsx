@@ -1,6 +1,7 @@
 import { Box, Button, List, Menu, Portal, Text } from '@chakra-ui/react';
 import { ChevronDown, Download, Files, FolderArchive, Scissors } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { plainName } from '@yellow-pin/core/code/files/plain-name';
 import { filesOf } from '@yellow-pin/core/job/files';
 import { useJob } from '../job/job-view.ts';
 import { usePicked } from '../job/store.ts';
@@ -10,7 +11,6 @@ import { saveFile } from '../kit/save-file.ts';
 import { toaster } from '../kit/toaster.tsx';
 import { askedBefore } from './asked-before.ts';
 import { floorPackage } from './floor-package.ts';
-import { plainName } from './plain-name.ts';
 
 /** What is saved: the shown setup's file or files, one operation of it, or everything for the floor. */
 type What = 'this' | 'operation' | 'all';

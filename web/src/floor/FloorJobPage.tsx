@@ -62,7 +62,7 @@ export default function FloorJobPage() {
         <Flex as="nav" aria-label="Setups" gap="10px" marginBottom="14px" wrap="wrap">
           {content.sheets.map((s, i) => (
             <Button
-              key={s.setup}
+              key={s.setupId}
               size="xl"
               variant={s === sheet ? 'solid' : 'outline'}
               aria-pressed={s === sheet}
@@ -98,7 +98,7 @@ function Setup({ sheet: s, content }: { sheet: FloorSheet; content: ReleaseConte
       ))}
       <Head>Programs</Head>
       {content.files
-        .filter((f) => f.setup === s.setup)
+        .filter((f) => f.setupId === s.setupId)
         .map((f) => (
           <Box key={f.name} marginBottom="6px">
             <Num fontWeight="700">{f.name}</Num> <Quiet>SHA-256 {f.sha256.slice(0, 16)} …</Quiet>

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import * as Comlink from 'comlink';
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import type { Library } from '@yellow-pin/core/plan/library';
 import { mergePlans, type Conflict } from '@yellow-pin/core/plan/merge';
 import type { Plan } from '@yellow-pin/core/plan/plan';
@@ -121,7 +121,8 @@ export function useAutosave(open: OpenJob | undefined): Saving {
   const plan = usePlan((s) => s.plan);
   const [save, setSave] = useState<SaveState>({ state: 'saved' });
   const [draft, setDraft] = useState<Plan | null>(null);
-  const [elsewhere, setElsewhere] = useState<Elsewhere | null>(null);
+  /** What somebody else saved while this plan was changed here. */
+  const [theirs, setTheirs] = useState<OpenJob | null>(null);
   /** What is put on top of the newer plan as soon as that is loaded. */
   const onTop = useRef<Plan | 'nothing' | null>(null);
   const client = useQueryClient();
@@ -129,29 +130,32 @@ export function useAutosave(open: OpenJob | undefined): Saving {
   const id = open?.job.id;
   const isStale = save.state === 'stale';
   useEffect(() => {
-    if (!isStale || id === undefined) return setElsewhere(null);
+    setTheirs(null);
+    if (!isStale || id === undefined) return;
     let current = true;
     void api.job(id).then(
-      (theirs) => {
-        const mine = usePlan.getState().plan;
-        const base = autosave?.id === id ? autosave.saver.onServer.plan : null;
-        if (!current || !mine || !base || !theirs.plan) return;
-        const { plan: both, conflicts } = mergePlans(base, mine, theirs.plan);
-        setElsewhere({
-          conflicts,
-          take: (which) => {
-            onTop.current = which === 'theirs' ? 'nothing' : which === 'mine' ? mine : both;
-            if (which === 'theirs') dropDraft(DRAFTS, id);
-            client.setQueryData(['job', id], theirs);
-          },
-        });
-      },
+      (newer) => current && setTheirs(newer),
+      // The notice offers to load it, which asks once more.
       () => undefined,
     );
     return () => {
       current = false;
     };
-  }, [isStale, id, client]);
+  }, [isStale, id]);
+  // Worked out from the plan as it is now: whoever goes on typing loses nothing of it.
+  const elsewhere = useMemo((): Elsewhere | null => {
+    const base = id !== undefined && autosave?.id === id ? autosave.saver.onServer.plan : null;
+    if (id === undefined || !theirs?.plan || !plan || !base) return null;
+    const both = mergePlans(base, plan, theirs.plan);
+    return {
+      conflicts: both.conflicts,
+      take: (which) => {
+        onTop.current = which === 'theirs' ? 'nothing' : which === 'mine' ? plan : both.plan;
+        if (which === 'theirs') dropDraft(DRAFTS, id);
+        client.setQueryData(['job', id], theirs);
+      },
+    };
+  }, [id, theirs, plan, client]);
 
   useEffect(() => {
     if (!open?.plan) return;

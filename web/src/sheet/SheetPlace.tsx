@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { FileText, Printer } from 'lucide-react';
 import { useState } from 'react';
+import { plainName } from '@yellow-pin/core/code/files/plain-name';
 import { PAPERS, sheetHtml, type Paper } from '@yellow-pin/core/sheet/html';
 import { HoleActs } from '../bench/HoleActs.tsx';
 import { useJob } from '../job/job-view.ts';
@@ -9,7 +10,6 @@ import { Nothing } from '../kit/Nothing.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { saveFile } from '../kit/save-file.ts';
 import { SheetPaper } from './SheetPaper.tsx';
-import { plainName } from '../code/plain-name.ts';
 import { useSheets } from './use-sheets.ts';
 
 /** The shown setup on paper: what the floor needs to know of it, to read, to print, or as a file. */
@@ -17,7 +17,7 @@ export default function SheetPlace() {
   const { open, plan, setup, produced } = useJob();
   const sheets = useSheets();
   const [paper, setPaper] = useState<Paper>(plan.units === 'inch' ? 'letter' : 'a4');
-  const sheet = sheets?.find((s) => s.setup === setup.name);
+  const sheet = sheets?.find((s) => s.setupId === setup.id);
   const name = plainName(open.job.name, 'floor-sheets');
   return (
     <Box

@@ -16,6 +16,7 @@ const view = {
 const sheet = (holes: number): FloorSheet => ({
   format: 'yellow-pin/floor-sheet@1',
   job: 'Cap',
+  setupId: 's1',
   setup: 'top up',
   number: 1,
   of: 2,

@@ -137,7 +137,7 @@ export const GROUPS: readonly { name: string; fields: readonly Field[] }[] = [
         kind: 'switch',
         name: 'program numbers',
         of: (p) => p.programNumber !== null,
-        set: (v) => () => ({ programNumber: v ? 1001 : null }),
+        set: (v) => (p) => ({ programNumber: v ? (p.programNumber ?? 1001) : null }),
       },
       {
         kind: 'number',
@@ -174,7 +174,7 @@ export const GROUPS: readonly { name: string; fields: readonly Field[] }[] = [
         kind: 'switch',
         name: 'X and Y are parked at the end',
         of: (p) => p.park !== null,
-        set: (v) => () => ({ park: v ? { x: 0, y: 0 } : null }),
+        set: (v) => (p) => ({ park: v ? (p.park ?? { x: 0, y: 0 }) : null }),
       },
       parked('x'),
       parked('y'),
