@@ -8,7 +8,7 @@ import { takeInstance } from './lib/instance.mjs';
 import { needPostgres } from './lib/postgres.mjs';
 import { known } from './lib/processes.mjs';
 import { DATA, fail, ROOT, say } from './lib/run.mjs';
-import { runServer, serverCommand } from './lib/serve.mjs';
+import { needServerFolders, runServer, serverCommand } from './lib/serve.mjs';
 
 /** How often the database is looked after, ms. */
 const LOOK_AFTER = 3000;
@@ -35,6 +35,7 @@ async function main() {
   await needBuild();
   const command = serverCommand();
   const database = await needPostgres('postgres', { keep: true });
+  needServerFolders();
   say('starting the server');
   const starter = known(process.pid);
   const kept = database.bin ? { bin: database.bin, data: database.data } : null;

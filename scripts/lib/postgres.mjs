@@ -15,7 +15,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { needRoom } from './groundwork.mjs';
 import { isAlive, known } from './processes.mjs';
-import { aptInstall, asUser, DATA, DATABASE_USER, fail, freePort, isRoot, run, say } from './run.mjs';
+import { aptInstall, asUser, DATA, DATABASE_USER, fail, freePort, idsOf, isRoot, run, say } from './run.mjs';
 
 const ROLE = 'yellow_pin';
 const BASE = '/usr/lib/postgresql';
@@ -101,7 +101,7 @@ function makeDatabase(bin, data, password) {
   const secret = mkdtempSync(join(tmpdir(), 'yellow-pin-'));
   const file = join(secret, 'password');
   writeFileSync(file, password, { mode: 0o600 });
-  if (isRoot()) for (const path of [data, secret, file]) chownSync(path, ...databaseUser());
+  if (isRoot()) for (const path of [data, secret, file]) chownSync(path, ...idsOf(DATABASE_USER));
   const made = asDatabaseUser(join(bin, 'initdb'), [
     ...['-D', data, '-U', ROLE, '-A', 'scram-sha-256', `--pwfile=${file}`],
     ...['-E', 'UTF8', '--no-locale', '--no-sync'],
@@ -112,8 +112,6 @@ function makeDatabase(bin, data, password) {
       `The database could not be made in ${data}: ${made.stderr.trim().split('\n').pop()}. Delete that folder and try again.`,
     );
 }
-
-const databaseUser = () => ['-u', '-g'].map((flag) => Number(run('id', [flag, DATABASE_USER]).stdout));
 
 const ACCESS = `# Written by Yellow Pin: with the password only.
 local all all scram-sha-256
@@ -133,7 +131,8 @@ function lockUp(bin, data, password) {
     fail(`The database in ${data} could not be given its password: ${done.stderr.trim().split('\n').pop()}`);
   writeFileSync(access, ACCESS);
   writeFileSync(join(data, 'yellow-pin-locked'), '');
-  if (isRoot()) for (const p of [access, join(data, 'yellow-pin-locked')]) chownSync(p, ...databaseUser());
+  if (isRoot())
+    for (const p of [access, join(data, 'yellow-pin-locked')]) chownSync(p, ...idsOf(DATABASE_USER));
 }
 
 /**

@@ -48,6 +48,9 @@ export const asUser = (user, command, args, more = []) => [
 ];
 const groupOf = (user) => run('id', ['-g', user]).stdout.trim();
 
+/** User and group of a name, as numbers. */
+export const idsOf = (user) => ['-u', '-g'].map((flag) => Number(run('id', [flag, user]).stdout));
+
 export const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** A port that nothing listens on. */

@@ -1,8 +1,9 @@
 // The server's own process: never as root.
 import { spawn } from 'node:child_process';
+import { chownSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { known } from './processes.mjs';
-import { asUser, fail, isRoot, ROOT, run, say, SERVER_USER } from './run.mjs';
+import { asUser, DATA, fail, idsOf, isRoot, ROOT, run, say, SERVER_USER } from './run.mjs';
 
 /** Reads past private folders, and nothing more. */
 const READ_ONLY = [
@@ -11,6 +12,17 @@ const READ_ONLY = [
   '--bounding-set=-all,+dac_read_search',
 ];
 const NO_RIGHTS = ['--no-new-privs', '--inh-caps=-all', '--bounding-set=-all'];
+
+/** Folders of the data that the server itself writes to. */
+const OWN_FOLDERS = ['machine'];
+
+/** Makes them, and gives them to the user that it runs as. */
+export function needServerFolders() {
+  for (const path of OWN_FOLDERS.map((name) => join(DATA, name))) {
+    mkdirSync(path, { recursive: true });
+    if (isRoot()) chownSync(path, ...idsOf(SERVER_USER));
+  }
+}
 
 /** How a command is run with no more rights than a server needs. */
 function unprivileged(command, args) {

@@ -29,8 +29,8 @@ export interface AppParts {
   secret: string;
   people: SignIn;
   releases: ReleaseDesk;
-  /** Port of the machine's line on loopback. */
-  machinePort: number;
+  /** Port of the machine's line on loopback; null where it is switched off. */
+  machinePort: number | null;
   /** It is reached over a network: everybody signs in. */
   isNetwork: boolean;
 }

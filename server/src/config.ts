@@ -1,6 +1,8 @@
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const LEVELS = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'] as const;
 const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|::1)$/;
 
@@ -17,6 +19,7 @@ const environmentSchema = z.object({
   YELLOW_PIN_READ_SECONDS: z.coerce.number().min(1).max(86400).default(60),
   YELLOW_PIN_READ_MEMORY_MB: z.coerce.number().min(512).max(1_000_000).default(4096),
   YELLOW_PIN_DEMO: z.enum(['yes', 'no'], { error: 'it is neither yes nor no' }).default('yes'),
+  YELLOW_PIN_DATA: z.string().default(''),
   YELLOW_PIN_MACHINE_FOLDER: z.string().default(''),
   LOG_LEVEL: z.enum(LEVELS, { error: `it is none of ${LEVELS.join(', ')}` }).default('info'),
 });
@@ -72,8 +75,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     readSeconds: e.YELLOW_PIN_READ_SECONDS,
     readMemoryMb: e.YELLOW_PIN_READ_MEMORY_MB,
     demo: e.YELLOW_PIN_DEMO === 'yes',
-    machineFolder:
-      e.YELLOW_PIN_MACHINE_FOLDER || fileURLToPath(new URL('../../.data/machine', import.meta.url)),
+    machineFolder: e.YELLOW_PIN_MACHINE_FOLDER || join(e.YELLOW_PIN_DATA || join(ROOT, '.data'), 'machine'),
     logLevel: e.LOG_LEVEL,
   };
 }

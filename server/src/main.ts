@@ -1,10 +1,12 @@
 import { hostname, networkInterfaces } from 'node:os';
+import type { Logger } from 'pino';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
+import { describeError } from './database/errors.ts';
 import { sessionSecret } from './database/settings.ts';
 import { Uploads } from './http/uploads.ts';
 import { Indexer } from './find/indexer.ts';
-import { startStandIn } from './machine/stand-in.ts';
+import { startStandIn, type StandIn } from './machine/stand-in.ts';
 import { onStop } from './on-stop.ts';
 import { needPeople } from './people/first.ts';
 import { signIn } from './people/sign-in.ts';
@@ -28,11 +30,11 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
   await failStranded(database);
   const indexer = new Indexer(database, log, config.readMemoryMb);
   indexer.start();
-  const machine = await startStandIn(config.machineFolder);
+  const machine = await standIn(config.machineFolder, log);
   const releases = new ReleaseDesk(database, log, config.readMemoryMb);
   const app = createApp({
     releases,
-    machinePort: machine.port,
+    machinePort: machine?.port ?? null,
     database,
     queue,
     uploads,
@@ -63,11 +65,19 @@ async function main({ config, log, database, queue }: Started): Promise<void> {
       uploads.close(),
       people.close(),
       releases.close(),
-      machine.close(),
+      machine?.close(),
       indexer.close(),
     ]);
     server.closeAllConnections();
     await database.destroy();
+  });
+}
+
+/** Without its simulated machine the server does all else: what kept it away is logged. */
+function standIn(folder: string, log: Logger): Promise<StandIn | null> {
+  return startStandIn(folder).catch((error: unknown) => {
+    log.warn(`The simulated machine is switched off: ${describeError(error)}`);
+    return null;
   });
 }
 

@@ -33,7 +33,7 @@ const numberOf = (request: Request, name = 'number'): number => {
 };
 
 /** Releases of a job and the notes that came back: under /api/jobs. */
-export function releaseRoutes(database: DataSource, desk: ReleaseDesk, machinePort: number): Router {
+export function releaseRoutes(database: DataSource, desk: ReleaseDesk, machinePort: number | null): Router {
   const router = Router();
   router.get('/:id/releases', async (request, response) => {
     response.json(await listReleases(database, idOf(request)));
@@ -61,6 +61,12 @@ export function releaseRoutes(database: DataSource, desk: ReleaseDesk, machinePo
   });
   router.post('/:id/releases/:number/send', async (request, response) => {
     const { content } = await readRelease(database, idOf(request), numberOf(request));
+    if (machinePort === null)
+      throw new HttpError(
+        502,
+        'no-machine',
+        'The simulated machine is switched off: the folder that it keeps programs in cannot be had. The server’s first lines say why.',
+      );
     const sent = await sendPrograms(machinePort, content.files);
     await noteChange(
       database,
