@@ -36,6 +36,7 @@ test('a program is cut into two files in the rail, and all of it comes in one ZI
     'floor-sheets.html',
     'floor-sheets.pdf',
     expect.stringMatching(/-stock-after\.stl$/),
+    expect.stringMatching(/-workplan\.stpnc$/),
     'tools.csv',
   ]);
   expect(strFromU8(files['tools.csv']!)).toMatch(/^id,kind,number.*DC/);

@@ -45,9 +45,8 @@ export function Downloads() {
       else if (file) toaster.create({ type: 'error', description: file.why });
     }
     if (what === 'all' && remote.current) {
-      const bytes = await floorPackage({ programs, plan, job, remote: remote.current }, setDoing).finally(
-        () => setDoing(null),
-      );
+      const input = { jobName: open.job.name, programs, plan, job, remote: remote.current };
+      const bytes = await floorPackage(input, setDoing).finally(() => setDoing(null));
       saveFile(`${plainName(open.job.name, 'programs')}.zip`, bytes, 'application/zip');
     }
   };
