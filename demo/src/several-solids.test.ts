@@ -3,7 +3,7 @@ import { cast, makeCompound, type Shape3D } from 'replicad';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { isHole } from '@yellow-pin/core/features/family';
 import { parseBrep } from '@yellow-pin/kernel/brep-text';
-import { buildModel } from '@yellow-pin/kernel/build-model';
+import { buildModel } from '@yellow-pin/core/brep/build-model';
 import { openCascade } from '@yellow-pin/kernel/opencascade';
 import { blind, box, prepare, straight, turned, type Point } from './solids.ts';
 import { UP } from './stored-parts.ts';

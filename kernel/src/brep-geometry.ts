@@ -1,49 +1,6 @@
-import { Tokens, type Numbers3 } from './brep-tokens.ts';
-
-export interface Placement {
-  origin: Numbers3;
-  z: Numbers3;
-  x: Numbers3;
-  y: Numbers3;
-}
-
-export interface Nurbs<P> {
-  degree: number;
-  poles: P[];
-  weights: number[] | null;
-  /** Flat knot vector with multiplicities written out. */
-  knots: number[];
-}
-
-export type BrepCurve =
-  | { kind: 'line'; origin: Numbers3; direction: Numbers3 }
-  | { kind: 'circle'; at: Placement; radius: number }
-  | { kind: 'ellipse'; at: Placement; major: number; minor: number }
-  | { kind: 'parabola'; at: Placement; focal: number }
-  | { kind: 'hyperbola'; at: Placement; major: number; minor: number }
-  | { kind: 'nurbs'; nurbs: Nurbs<Numbers3> }
-  | { kind: 'offset'; distance: number; direction: Numbers3; basis: BrepCurve };
-
-export interface NurbsSurface {
-  degreeU: number;
-  degreeV: number;
-  /** Rows along U, each a list along V. */
-  poles: Numbers3[][];
-  weights: number[][] | null;
-  knotsU: number[];
-  knotsV: number[];
-}
-
-export type BrepSurface =
-  | { kind: 'plane'; at: Placement }
-  | { kind: 'cylinder'; at: Placement; radius: number }
-  | { kind: 'cone'; at: Placement; radius: number; semiAngle: number }
-  | { kind: 'sphere'; at: Placement; radius: number }
-  | { kind: 'torus'; at: Placement; major: number; minor: number }
-  | { kind: 'extrusion'; direction: Numbers3; basis: BrepCurve }
-  | { kind: 'revolution'; origin: Numbers3; axis: Numbers3; basis: BrepCurve }
-  | { kind: 'nurbs'; nurbs: NurbsSurface }
-  | { kind: 'offset'; distance: number; basis: BrepSurface };
+import type { BrepCurve, BrepSurface, Placement } from '@yellow-pin/core/brep/geometry';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
+import { Tokens } from './brep-tokens.ts';
 
 function readPlacement(t: Tokens): Placement {
   return { origin: t.vec(), z: t.vec(), x: t.vec(), y: t.vec() };
@@ -95,7 +52,7 @@ export function readCurve(t: Tokens): BrepCurve {
     case 6: {
       const rational = t.number() === 1;
       const degree = t.number();
-      const poles: Numbers3[] = [];
+      const poles: Vec3[] = [];
       const weights: number[] = [];
       for (let i = 0; i <= degree; i++) {
         poles.push(t.vec());
@@ -110,7 +67,7 @@ export function readCurve(t: Tokens): BrepCurve {
       const degree = t.number();
       const poleCount = t.number();
       const knotCount = t.number();
-      const poles: Numbers3[] = [];
+      const poles: Vec3[] = [];
       const weights: number[] = [];
       for (let i = 0; i < poleCount; i++) {
         poles.push(t.vec());
@@ -216,11 +173,11 @@ function readPoleGrid(
   nu: number,
   nv: number,
   rational: boolean,
-): { poles: Numbers3[][]; weights: number[][] | null } {
-  const poles: Numbers3[][] = [];
+): { poles: Vec3[][]; weights: number[][] | null } {
+  const poles: Vec3[][] = [];
   const weights: number[][] = [];
   for (let i = 0; i < nu; i++) {
-    const row: Numbers3[] = [];
+    const row: Vec3[] = [];
     const w: number[] = [];
     for (let j = 0; j < nv; j++) {
       row.push(t.vec());

@@ -1,39 +1,15 @@
-import { readCurve, readSurface, type BrepCurve, type BrepSurface } from './brep-geometry.ts';
-import { Tokens, type Numbers3 } from './brep-tokens.ts';
-import { invert34, multiply34, type Matrix34 } from './matrix34.ts';
-
-/**
- * Reads the kernel's own text form of a shape (its open "CASCADE Topology" format). One call into the kernel and one pass
- * here replace tens of thousands of small calls, and give all surface kinds, also those the bindings leave out.
- */
-export interface ShapeRef {
-  shape: number;
-  reversed: boolean;
-  location: Matrix34 | null;
-}
-
-export type BrepShape =
-  | { type: 'vertex'; point: Numbers3; children: ShapeRef[] }
-  | {
-      type: 'edge';
-      curve: BrepCurve | null;
-      location: Matrix34 | null;
-      first: number;
-      last: number;
-      degenerate: boolean;
-      children: ShapeRef[];
-    }
-  | { type: 'face'; surface: BrepSurface; location: Matrix34 | null; children: ShapeRef[] }
-  | { type: 'wire' | 'shell' | 'solid' | 'compound'; closed: boolean; children: ShapeRef[] };
-
-export interface BrepDocument {
-  shapes: BrepShape[];
-  root: ShapeRef;
-}
+import type { BrepCurve, BrepSurface } from '@yellow-pin/core/brep/geometry';
+import { invert34, multiply34, type Matrix34 } from '@yellow-pin/core/brep/matrix34';
+import type { BrepDocument, BrepShape, ShapeRef } from '@yellow-pin/core/brep/shapes';
+import { readCurve, readSurface } from './brep-geometry.ts';
+import { Tokens } from './brep-tokens.ts';
 
 const ORIENTATION = /^[+\-ie]/;
 
-/** Parses the text; throws an Error when it does not follow the format. */
+/**
+ * Reads the kernel's own text form of a shape (its open "CASCADE Topology" format). One call into the kernel and one pass
+ * here replace tens of thousands of small calls, and give all surface kinds, also those the bindings leave out. Throws an Error where the text does not follow the format.
+ */
 export function parseBrep(text: string): BrepDocument {
   const t = new Tokens(text);
   t.seek('Locations');

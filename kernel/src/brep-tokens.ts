@@ -1,4 +1,4 @@
-export type Numbers3 = [number, number, number];
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 
 /** The words of a shape's text, one after the other; throws an Error where they end early. */
 export class Tokens {
@@ -18,7 +18,7 @@ export class Tokens {
   number(): number {
     return Number(this.next());
   }
-  vec(): Numbers3 {
+  vec(): Vec3 {
     return [this.number(), this.number(), this.number()];
   }
   seek(word: string): void {

@@ -1,6 +1,6 @@
-import init from 'replicad-opencascadejs';
+import type init from 'replicad-opencascadejs';
 import type { FreeformMesh } from '@yellow-pin/core/model/solid-model';
-import { StepFileError } from './step-text.ts';
+import { noSolid, StepFileError } from '@yellow-pin/core/step/step-text';
 
 type OpenCascade = Awaited<ReturnType<typeof init>>;
 type Shape = InstanceType<OpenCascade['TopoDS_Shape']>;
@@ -9,7 +9,7 @@ let loading: Promise<OpenCascade> | null = null;
 
 /** The kernel, loaded once per thread (some seconds when cold). */
 export function openCascade(): Promise<OpenCascade> {
-  loading ??= init();
+  loading ??= import('replicad-opencascadejs').then((module) => module.default());
   return loading;
 }
 
@@ -122,12 +122,6 @@ function transfer(oc: OpenCascade, scope: Scope, step: Uint8Array, progress: Pro
     release: () => shape.delete(),
   };
 }
-
-export const noSolid = (): StepFileError =>
-  new StepFileError(
-    'no-solid',
-    'The STEP file holds no solid and no surfaces. Export the part as a closed solid, not as a wireframe or drawing.',
-  );
 
 function meshFace(oc: OpenCascade, scope: Scope, shape: Shape, index: number): FreeformMesh | null {
   const explorer = scope.keep(new oc.TopExp_Explorer(shape, 'TopAbs_FACE'));

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readStep } from './read-step.ts';
-import { decodeStepString, inspectStep, StepFileError } from './step-text.ts';
+import { decodeStepString, inspectStep, StepFileError } from '@yellow-pin/core/step/step-text';
 
 const part = readFileSync(new URL('../../demo/parts/adapter-plate.step', import.meta.url), 'utf8');
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -31,7 +31,7 @@ describe('bad files', () => {
     [
       'garbage after a good header',
       "ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN'));\nENDSEC;\nDATA;\n#1=%%%garbage((((;\n#2=;;;\nENDSEC;\nEND-ISO-10303-21;",
-      'no-solid',
+      'damaged',
     ],
     [
       'points without a solid',

@@ -1,12 +1,29 @@
+import { buildModel } from '@yellow-pin/core/brep/build-model';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { soundModel } from '@yellow-pin/core/model/sound';
+import { Part21Error } from '@yellow-pin/core/part21/error';
+import { UnknownStep } from '@yellow-pin/core/step/fields';
+import { readStepModel } from '@yellow-pin/core/step/read';
+import { inspectStep, noSolid, StepFileError, type StepFacts } from '@yellow-pin/core/step/step-text';
 import { parseBrep } from './brep-text.ts';
-import { buildModel } from './build-model.ts';
-import { KernelFailure, noSolid, transferStep, type Progress } from './opencascade.ts';
-import { inspectStep, StepFileError } from './step-text.ts';
+import { KernelFailure, transferStep, type Progress } from './opencascade.ts';
 
 /** Largest STEP file that is read, bytes, unless told otherwise. */
 export const DEFAULT_SIZE_LIMIT = 100 * 1024 * 1024;
+
+/** Which reader reads: our own, the geometry kernel, or the kernel where ours finds what it does not know. */
+export const READERS = ['auto', 'own', 'kernel'] as const;
+export type Reader = (typeof READERS)[number];
+
+/** The reader that `YELLOW_PIN_READER` names; `auto` where it names none. */
+export const readerSetting = (): Reader =>
+  READERS.find((r) => r === process.env['YELLOW_PIN_READER']) ?? 'auto';
+
+export interface ReadOptions {
+  progress?: Progress;
+  sizeLimit?: number;
+  reader?: Reader;
+}
 
 /**
  * Reads a STEP file (AP203, AP214, AP242) into the neutral model: mm, the file's own frame.
@@ -14,18 +31,34 @@ export const DEFAULT_SIZE_LIMIT = 100 * 1024 * 1024;
  */
 export async function readStep(
   bytes: Uint8Array,
-  {
-    progress = () => undefined,
-    sizeLimit = DEFAULT_SIZE_LIMIT,
-  }: { progress?: Progress; sizeLimit?: number } = {},
+  { progress = () => undefined, sizeLimit = DEFAULT_SIZE_LIMIT, reader = readerSetting() }: ReadOptions = {},
 ): Promise<SolidModel> {
   if (bytes.byteLength > sizeLimit)
     throw new StepFileError('too-large', tooLargeMessage(sizeLimit, bytes.byteLength));
   const facts = inspectStep(bytes);
+  if (reader === 'kernel') return byKernel(bytes, facts, progress);
+  progress(0.1, 'reading the file');
+  try {
+    const model = sound(readStepModel(bytes, facts));
+    progress(1, 'read');
+    return model;
+  } catch (error) {
+    if (error instanceof Part21Error)
+      throw new StepFileError('damaged', `The STEP file is damaged: ${error.message}. Export it again.`);
+    if (!(error instanceof UnknownStep)) throw error;
+    if (reader === 'own')
+      throw new StepFileError('unreadable', `The STEP file holds what is not read (${error.message}).`);
+    const model = await byKernel(bytes, facts, progress);
+    const message = `Read by the geometry kernel, for our own reader does not know all of it (${error.message}).`;
+    return { ...model, notes: [...model.notes, { code: 'read-by-kernel', message }] };
+  }
+}
+
+async function byKernel(bytes: Uint8Array, facts: StepFacts, progress: Progress): Promise<SolidModel> {
   const shape = await transferStep(bytes, progress);
   let isBroken = false;
   try {
-    const built = buildModel(parseBrep(shape.text), facts, (index) => shape.meshFace(index));
+    const built = buildModel(parseBrep(shape.text), facts, ({ index }) => shape.meshFace(index));
     if (built.faces.length === 0) throw noSolid();
     const model = sound(built);
     progress(1, 'read');

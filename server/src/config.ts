@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
+import { READERS } from '@yellow-pin/kernel';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const LEVELS = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'] as const;
@@ -18,6 +19,7 @@ const environmentSchema = z.object({
   YELLOW_PIN_STEP_LIMIT_MB: z.coerce.number().positive().max(2000).default(100),
   YELLOW_PIN_READ_SECONDS: z.coerce.number().min(1).max(86400).default(60),
   YELLOW_PIN_READ_MEMORY_MB: z.coerce.number().min(512).max(1_000_000).default(4096),
+  YELLOW_PIN_READER: z.enum(READERS, { error: `it is none of ${READERS.join(', ')}` }).default('auto'),
   YELLOW_PIN_DEMO: z.enum(['yes', 'no'], { error: 'it is neither yes nor no' }).default('yes'),
   YELLOW_PIN_DATA: z.string().default(''),
   YELLOW_PIN_MACHINE_FOLDER: z.string().default(''),

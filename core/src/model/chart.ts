@@ -2,13 +2,7 @@ import { dot, length, reject, sub, type Vec3 } from '../geometry/vec.ts';
 import { segmentsPerTurn } from './circle-edge.ts';
 import type { Surface } from './solid-model.ts';
 import { angleBasis, coneApex } from './surface.ts';
-
-/** A point of a face's border or inside with its place in the face's flat picture, mm. */
-export interface Flat {
-  u: number;
-  v: number;
-  point: Vec3;
-}
+import { insideTest, type Flat } from './triangulate.ts';
 
 /** A flat picture of a surface in which a face's outline can be triangulated. */
 export interface Chart {
@@ -185,42 +179,4 @@ function gridPoints(
     }
   }
   return out;
-}
-
-/** Even-odd point-in-loops test with the segments sorted into horizontal bands, so that plates with many holes stay quick. */
-export function insideTest(loops: Flat[][]): (u: number, v: number) => boolean {
-  let [lo, hi, count] = [Infinity, -Infinity, 0];
-  for (const loop of loops) {
-    for (const f of loop) {
-      lo = Math.min(lo, f.v);
-      hi = Math.max(hi, f.v);
-      count++;
-    }
-  }
-  const bandCount = Math.max(1, Math.min(8192, Math.ceil(Math.sqrt(count) * 8)));
-  const height = (hi - lo || 1) / bandCount;
-  // Per band: u and v of both ends of each segment that reaches into it.
-  const bands: number[][] = Array.from({ length: bandCount }, () => []);
-  const last = bandCount - 1;
-  for (const loop of loops) {
-    for (let i = 0; i < loop.length; i++) {
-      const a = loop[i]!;
-      const b = loop[i + 1 === loop.length ? 0 : i + 1]!;
-      const from = Math.max(0, Math.min(last, Math.floor((Math.min(a.v, b.v) - lo) / height)));
-      const to = Math.max(0, Math.min(last, Math.floor((Math.max(a.v, b.v) - lo) / height)));
-      for (let k = from; k <= to; k++) bands[k]!.push(a.u, a.v, b.u, b.v);
-    }
-  }
-  return (u, v) => {
-    const s = bands[Math.max(0, Math.min(last, Math.floor((v - lo) / height)))]!;
-    let odd = false;
-    for (let i = 0; i < s.length; i += 4) {
-      if (
-        s[i + 1]! > v !== s[i + 3]! > v &&
-        u < s[i]! + ((v - s[i + 1]!) / (s[i + 3]! - s[i + 1]!)) * (s[i + 2]! - s[i]!)
-      )
-        odd = !odd;
-    }
-    return odd;
-  };
 }

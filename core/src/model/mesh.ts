@@ -1,9 +1,8 @@
-import Constrainautor from '@kninnug/constrainautor';
-import Delaunator from 'delaunator';
 import { cross, dot, length, sub, type Vec3 } from '../geometry/vec.ts';
-import { chartOf, insideTest, type Flat } from './chart.ts';
+import { chartOf } from './chart.ts';
 import { loopPoints, type Face, type SolidModel } from './solid-model.ts';
 import { outwardNormal } from './surface.ts';
+import { triangulateOutline, type Flat } from './triangulate.ts';
 
 /** Triangles of a whole model. Corners are not shared between faces, so that edges stay crisp. */
 export interface PartMesh {
@@ -80,17 +79,9 @@ function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   chart.align?.(loops);
   level(loops, 'u');
   level(loops, 'v');
-  const flat: Flat[] = [];
-  const constraints: [number, number][] = [];
-  for (const loop of loops) {
-    const start = flat.length;
-    flat.push(...loop);
-    for (let i = 0; i < loop.length; i++) constraints.push([start + i, start + ((i + 1) % loop.length)]);
-  }
-  const border = flat.length;
-  flat.push(...(chart.fill?.(loops) ?? []));
-  const triangles = triangulate(flat, constraints, loops, border);
-  if (!triangles) return null;
+  const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []);
+  if (!outline) return null;
+  const { flat, triangles } = outline;
   const normals = flat.map((f) => outwardNormal(face, f.point));
   orient(flat, triangles, normals);
   return { points: flat.map((f) => f.point), normals, triangles };
@@ -111,69 +102,6 @@ function level(loops: Flat[][], key: 'u' | 'v'): void {
     if (f[key] - kept < LEVEL) f[key] = kept;
     else kept = f[key];
   }
-}
-
-/** Constrained Delaunay triangles inside the loops (even-odd); null when the outline crosses itself. */
-function triangulate(
-  flat: Flat[],
-  constraints: [number, number][],
-  loops: Flat[][],
-  border: number,
-): number[] | null {
-  if (flat.length === 3) return [0, 1, 2];
-  // Coinciding points (seams folded at a pole) would break the triangulation: they share one corner.
-  const canonical = mergeCoincident(flat);
-  const coords = new Float64Array(flat.length * 2);
-  flat.forEach((f, i) => {
-    coords[2 * i] = f.u;
-    coords[2 * i + 1] = f.v;
-  });
-  const d = new Delaunator(coords);
-  try {
-    const c = new Constrainautor(d);
-    for (const [a, b] of constraints) {
-      const [p, q] = [canonical[a]!, canonical[b]!];
-      if (p !== q) c.constrainOne(p, q);
-    }
-  } catch {
-    return earFan(flat, loops, border);
-  }
-  const inside = insideTest(loops);
-  const out: number[] = [];
-  const t = d.triangles;
-  for (let i = 0; i < t.length; i += 3) {
-    const a = t[i]!;
-    const b = t[i + 1]!;
-    const c = t[i + 2]!;
-    const u = (coords[2 * a]! + coords[2 * b]! + coords[2 * c]!) / 3;
-    const v = (coords[2 * a + 1]! + coords[2 * b + 1]! + coords[2 * c + 1]!) / 3;
-    if (inside(u, v)) out.push(a, b, c);
-  }
-  return out;
-}
-
-function mergeCoincident(flat: Flat[]): Uint32Array {
-  const columns = new Map<number, number[]>();
-  const out = new Uint32Array(flat.length);
-  for (let i = 0; i < flat.length; i++) {
-    const u = Math.round(flat[i]!.u * 1e7);
-    const v = flat[i]!.v;
-    let column = columns.get(u);
-    if (!column) columns.set(u, (column = []));
-    let known = i;
-    for (const k of column) if (Math.abs(flat[k]!.v - v) < 1e-7) known = k;
-    if (known === i) column.push(i);
-    out[i] = known;
-  }
-  return out;
-}
-
-/** Last resort for an outline that touches itself: a fan over a single convex-like loop. */
-function earFan(flat: Flat[], loops: Flat[][], border: number): number[] | null {
-  if (loops.length !== 1 || border !== flat.length) return null;
-  const out: number[] = [];
-  for (let i = 1; i + 1 < border; i++) out.push(0, i, i + 1);
-  return out;
 }
 
 /** Turns each triangle so that it faces outward. */

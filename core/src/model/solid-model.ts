@@ -115,6 +115,16 @@ export function loopPoints(model: SolidModel, loop: Loop): Vec3[] {
   return out;
 }
 
+/** Where an edge of a loop begins or ends, as the loop runs it. */
+export function loopEnd(
+  model: Pick<SolidModel, 'edges'>,
+  { edge, reversed }: LoopEdge,
+  which: 'start' | 'end',
+): Vec3 {
+  const { points } = model.edges[edge]!;
+  return (which === 'start') === reversed ? points[points.length - 1]! : points[0]!;
+}
+
 /** Only the solid with that index, with its own face numbers kept as `faces` positions of the whole model. */
 export function facesOfSolid(model: SolidModel, solid: number): number[] {
   return model.faces.flatMap((f, i) => (f.solid === solid ? [i] : []));

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { gzipSync } from 'node:zlib';
 import { readDxf } from '@yellow-pin/core/drawing/read-dxf';
-import { inspectStep } from '@yellow-pin/kernel/step-text';
+import { inspectStep } from '@yellow-pin/core/step/step-text';
 import { asRefusal, isDrawing } from './part-file.ts';
 
 export interface LookRequest {

@@ -1,5 +1,5 @@
 import { DxfError, isDxf } from '@yellow-pin/core/drawing/read-dxf';
-import { StepFileError } from '@yellow-pin/kernel/step-text';
+import { StepFileError } from '@yellow-pin/core/step/step-text';
 import { Refused } from './serve.ts';
 
 /** What tells a drawing from a solid stands in here, bytes. */

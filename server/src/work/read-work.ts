@@ -9,11 +9,11 @@ import { soundModel } from '@yellow-pin/core/model/sound';
 import { edgeSegments, meshModel, type PartMesh } from '@yellow-pin/core/model/mesh';
 import { drawPicture } from '@yellow-pin/core/model/picture';
 import type { ModelNote, SolidModel } from '@yellow-pin/core/model/solid-model';
-import { KernelFailure, openCascade, readStep } from '@yellow-pin/kernel';
+import { KernelFailure, openCascade, readerSetting, readStep } from '@yellow-pin/kernel';
 import { asRefusal, isDrawing } from './part-file.ts';
 import type { OnProgress } from './serve.ts';
 
-/** A part to be read from its file, or looked at again from its stored model; or the kernel loaded, for the first of them. */
+/** A part to be read from its file, or looked at again from its stored model; or whatever takes its time loaded, for the first of them. */
 export type ReadRequest =
   | { kind: 'warm' }
   | { kind: 'file'; packed: Uint8Array; fileName: string; sizeLimit: number }
@@ -33,11 +33,12 @@ export interface ReadPart {
   picture: Uint8Array;
 }
 
-/** Reads a part and finds its features. Runs in a process of its own, which keeps the geometry kernel warm. */
+/** Reads a part and finds its features. Runs in a process of its own, which keeps the geometry kernel warm where it was needed. */
 export async function work(request: ReadRequest, progress: OnProgress): Promise<ReadPart | null> {
   try {
     if (request.kind === 'warm') {
-      await openCascade();
+      // Our own reader is there with its module; the kernel takes some seconds.
+      if (readerSetting() === 'kernel') await openCascade();
       return null;
     }
     if (request.kind === 'model') {

@@ -1,6 +1,6 @@
-import { add, along, cross, length, normalize, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
-import { segmentsPerTurn } from '@yellow-pin/core/model/circle-edge';
-import type { BrepCurve, BrepSurface, Nurbs, NurbsSurface, Placement } from './brep-geometry.ts';
+import { add, along, cross, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { segmentsPerTurn } from '../model/circle-edge.ts';
+import type { BrepCurve, BrepSurface, Nurbs, NurbsSurface, Placement } from './geometry.ts';
 import type { Matrix34 } from './matrix34.ts';
 
 export function transformPoint(m: Matrix34 | null, p: Vec3): Vec3 {
@@ -146,6 +146,8 @@ function nurbsSurfacePoint(s: NurbsSurface, u: number, v: number): Vec3 {
 export interface SurfaceDomain {
   u: [number, number];
   v: [number, number];
+  /** It goes on beyond `v`. */
+  openV?: true;
   point(u: number, v: number): Vec3;
 }
 
@@ -161,7 +163,14 @@ export function surfaceDomain(s: BrepSurface): SurfaceDomain | null {
   }
   if (s.kind === 'extrusion') {
     const range = curveRange(s.basis);
-    return range && { u: range, v: [0, 10], point: (u, v) => along(curvePoint(s.basis, u), s.direction, v) };
+    return (
+      range && {
+        u: range,
+        v: [0, 10],
+        openV: true,
+        point: (u, v) => along(curvePoint(s.basis, u), s.direction, v),
+      }
+    );
   }
   if (s.kind === 'revolution') {
     const range = curveRange(s.basis);

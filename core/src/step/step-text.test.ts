@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { scanStep } from './step-scan.ts';
 import { decodeStepString, inspectStep, StepFileError } from './step-text.ts';
 
-const part = readFileSync(new URL('../../demo/parts/adapter-plate.step', import.meta.url), 'utf8');
+const part = readFileSync(new URL('../../../demo/parts/adapter-plate.step', import.meta.url), 'utf8');
 const codeOf = (text: string): string => {
   try {
     inspectStep(text);

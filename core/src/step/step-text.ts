@@ -10,6 +10,12 @@ export class StepFileError extends Error {
   }
 }
 
+export const noSolid = (): StepFileError =>
+  new StepFileError(
+    'no-solid',
+    'The STEP file holds no solid and no surfaces. Export the part as a closed solid, not as a wireframe or drawing.',
+  );
+
 export interface StepFacts {
   name: string;
   sourceUnits: 'mm' | 'inch';

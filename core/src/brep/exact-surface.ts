@@ -1,8 +1,8 @@
-import { cross, dot, length, normalize, reject, scale, sub, type Vec3 } from '@yellow-pin/core/geometry/vec';
-import { recoverSurface, type SurfaceSample } from '@yellow-pin/core/model/recover-surface';
-import { surfaceNormal } from '@yellow-pin/core/model/surface';
-import type { Surface } from '@yellow-pin/core/model/solid-model';
-import type { BrepSurface, Placement } from './brep-geometry.ts';
+import { cross, dot, length, normalize, reject, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { recoverSurface, type SurfaceSample } from '../model/recover-surface.ts';
+import { surfaceNormal } from '../model/surface.ts';
+import type { Surface } from '../model/solid-model.ts';
+import type { BrepSurface, Placement } from './geometry.ts';
 import type { Matrix34 } from './matrix34.ts';
 import { domainNormal, surfaceDomain, transformDirection, transformPoint } from './evaluate.ts';
 

@@ -1,30 +1,22 @@
-import {
-  along,
-  cross,
-  distance,
-  dot,
-  length,
-  normalize,
-  reject,
-  sub,
-  type Vec3,
-} from '@yellow-pin/core/geometry/vec';
-import { connect } from '@yellow-pin/core/model/connect';
+import { along, cross, distance, dot, length, normalize, reject, sub, type Vec3 } from '../geometry/vec.ts';
+import { connect } from '../model/connect.ts';
 import {
   boundsOf,
   type Curve,
   type Face,
   type FreeformMesh,
+  loopEnd,
+  loopPoints,
   type Loop,
   type SolidModel,
-} from '@yellow-pin/core/model/solid-model';
+} from '../model/solid-model.ts';
 import { multiply34, type Matrix34 } from './matrix34.ts';
-import { type BrepCurve } from './brep-geometry.ts';
-import { type BrepDocument, type BrepShape, type ShapeRef } from './brep-text.ts';
+import { type BrepCurve, type BrepSurface } from './geometry.ts';
+import { type BrepDocument, type BrepShape, type ShapeRef } from './shapes.ts';
 import { sampleCurve, transformDirection, transformPoint } from './evaluate.ts';
 import { exactSurface } from './exact-surface.ts';
-import { outwardNormal } from '@yellow-pin/core/model/surface';
-import type { StepFacts } from './step-text.ts';
+import { outwardNormal } from '../model/surface.ts';
+import type { StepFacts } from '../step/step-text.ts';
 
 type EdgeShape = Extract<BrepShape, { type: 'edge' }>;
 type FaceShape = Extract<BrepShape, { type: 'face' }>;
@@ -35,8 +27,18 @@ interface Context {
   solid: number;
 }
 
-/** Makes free-form triangles of the face that is the `index`-th in the shape's own order. */
-export type MeshFace = (index: number) => FreeformMesh | null;
+/** A free-form face to be meshed: the `index`-th in the shape's own order. */
+export interface FreeformFace {
+  index: number;
+  surface: BrepSurface;
+  location: Matrix34 | null;
+  /** Its outward normal is against its surface's own. */
+  reversed: boolean;
+  /** Its loops as their edges' points, with the face on their left as seen from outside. */
+  loops: Vec3[][];
+}
+/** Makes the triangles of a free-form face; null where it cannot. */
+export type MeshFace = (face: FreeformFace) => FreeformMesh | null;
 
 /** Builds the neutral model from the parsed shape. Edges of one solid at one place are shared by identity. */
 export function buildModel(doc: BrepDocument, facts: StepFacts, meshFace: MeshFace): SolidModel {
@@ -150,12 +152,21 @@ class Builder {
         this.recovered++;
       }
     } else {
-      const mesh = this.meshFace(index);
-      face.surface = { kind: 'freeform', mesh: mesh ?? { positions: [], normals: [], triangles: [] } };
+      face.surface = { kind: 'freeform', mesh: { positions: [], normals: [], triangles: [] } };
       face.reversed = false;
       this.unreadable.push(index);
     }
     face.loops = face.loops.map((loop) => this.chain(loop, face));
+    if (!exact) {
+      const mesh = this.meshFace({
+        index,
+        surface: shape.surface,
+        location,
+        reversed: context.reversed,
+        loops: face.loops.map((loop) => loopPoints(this.model, loop)),
+      });
+      if (mesh) face.surface = { kind: 'freeform', mesh };
+    }
     this.model.faces.push(face);
   }
 
@@ -179,6 +190,7 @@ class Builder {
    * a seam) the next is the first one met when sweeping clockwise from the way come, over the face on the left.
    */
   private chain(loop: Loop, face: Face): Loop {
+    if (this.isChained(loop)) return loop;
     const rest = [...loop];
     const out: Loop = [];
     let current = rest.shift();
@@ -202,6 +214,19 @@ class Builder {
     return out;
   }
 
+  /** Files list them so, nearly always: each begins where the one before ends, and no place is come to twice. */
+  private isChained(loop: Loop): boolean {
+    const starts = loop.map((l) => loopEnd(this.model, l, 'start'));
+    return loop.every((l, i) => {
+      const tail = loopEnd(this.model, l, 'end');
+      const next = (i + 1) % loop.length;
+      return (
+        distance(tail, starts[next]!) <= 1e-6 &&
+        (loop.length < 3 || starts.every((s, k) => k === next || distance(tail, s) > 1e-6))
+      );
+    });
+  }
+
   private directed(l: Loop[number]): Vec3[] {
     const { points } = this.model.edges[l.edge]!;
     return l.reversed ? [...points].reverse() : points;
@@ -215,7 +240,9 @@ class Builder {
     const known = this.edgeIds.get(key);
     if (known !== undefined) return known;
     const total = multiply34(location, shape.location);
-    const points = sampleCurve(shape.curve!, shape.first, shape.last).map((p) => transformPoint(total, p));
+    const samples = sampleCurve(shape.curve!, shape.first, shape.last);
+    if (shape.ends) [samples[0], samples[samples.length - 1]] = shape.ends;
+    const points = samples.map((p) => transformPoint(total, p));
     const chord = points.reduce((sum, p, i) => (i ? sum + distance(p, points[i - 1]!) : 0), 0);
     if (chord < 1e-4) this.tiny++;
     const id = this.model.edges.length;

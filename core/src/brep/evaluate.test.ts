@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { distance, dot, length, type Vec3 } from '@yellow-pin/core/geometry/vec';
-import type { BrepCurve, BrepSurface, Placement } from './brep-geometry.ts';
+import { distance, dot, length, type Vec3 } from '../geometry/vec.ts';
+import type { BrepCurve, BrepSurface, Placement } from './geometry.ts';
 import { multiply34 } from './matrix34.ts';
 import { curvePoint, domainNormal, sampleCurve, surfaceDomain, transformPoint } from './evaluate.ts';
 import { exactSurface } from './exact-surface.ts';

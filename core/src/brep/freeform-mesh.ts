@@ -1,0 +1,309 @@
+import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { insideTest, triangulateOutline, type Flat } from '../model/triangulate.ts';
+import type { FreeformMesh } from '../model/solid-model.ts';
+import type { FreeformFace } from './build-model.ts';
+import {
+  domainNormal,
+  surfaceDomain,
+  transformDirection,
+  transformPoint,
+  type SurfaceDomain,
+} from './evaluate.ts';
+import { invert34 } from './matrix34.ts';
+
+/** Between two inner points the surface turns by at most this, radians, and leaves its chord by at most this, mm. */
+const TURN = 0.3;
+const CHORD = 0.02;
+/** Lines of inner points in one direction at most. */
+const MOST = 60;
+/** Farther from the surface than this its border does not lie on it, mm. */
+const OFF_SURFACE = 0.05;
+
+/**
+ * Triangles of a free-form face in the parameters of its surface. The corners on its border are the samples of its edges, so that it fits the
+ * faces beside it; inside stands a grid as dense as the surface bends. Null where its border cannot be laid out flat.
+ */
+export function meshFreeform(face: FreeformFace): FreeformMesh | null {
+  const domain = surfaceDomain(face.surface);
+  if (!domain) return null;
+  const back = face.location && invert34(face.location);
+  const flat = new FlatPicture(domain);
+  const loops: Flat[][] = [];
+  for (const points of face.loops) {
+    const loop = flat.unroll(points.map((p) => transformPoint(back, p)));
+    if (!loop) return null;
+    if (loop.length >= 3) loops.push(loop);
+  }
+  if (loops.length === 0) return null;
+  flat.align(loops);
+  const outline = triangulateOutline(loops, flat.grid(loops));
+  if (!outline) return null;
+  return flat.mesh(outline.flat, outline.triangles, face);
+}
+
+/** Parameters of a surface stretched to lengths: what is far apart on it is far apart in the picture. */
+class FlatPicture {
+  private readonly scaleU: number;
+  private readonly scaleV: number;
+  /** Lengths in the picture after which it repeats; 0: never. */
+  private readonly turnU: number;
+  private readonly turnV: number;
+
+  constructor(private readonly d: SurfaceDomain) {
+    const { u, v } = d;
+    const tries = [0.1, 0.3, 0.5, 0.7, 0.9];
+    const at = (range: [number, number], t: number) => range[0] + t * (range[1] - range[0]);
+    const lengthAlong = (way: 'u' | 'v') =>
+      Math.max(
+        1e-9,
+        ...tries.map(
+          (s) =>
+            tries.slice(1).reduce((sum, t, i) => {
+              const [a, b] = [tries[i]!, t];
+              return way === 'u'
+                ? sum + distance(d.point(at(u, a), at(v, s)), d.point(at(u, b), at(v, s)))
+                : sum + distance(d.point(at(u, s), at(v, a)), d.point(at(u, s), at(v, b)));
+            }, 0) / 0.8,
+        ),
+      );
+    this.scaleU = lengthAlong('u') / (u[1] - u[0]);
+    this.scaleV = lengthAlong('v') / (v[1] - v[0]);
+    const closes = (way: 'u' | 'v') =>
+      tries.every((t) =>
+        way === 'u'
+          ? distance(d.point(u[0], at(v, t)), d.point(u[1], at(v, t))) < 1e-5
+          : distance(d.point(at(u, t), v[0]), d.point(at(u, t), v[1])) < 1e-5,
+      );
+    this.turnU = closes('u') ? (u[1] - u[0]) * this.scaleU : 0;
+    this.turnV = closes('v') ? (v[1] - v[0]) * this.scaleV : 0;
+  }
+
+  /** A closed run of points laid out flat; null where it does not lie on the surface, or goes round it without coming back. */
+  unroll(points: readonly Vec3[]): Flat[] | null {
+    const out: Flat[] = [];
+    let near: [number, number] | null = null;
+    for (const p of points) {
+      const found: [number, number] | null = this.foot(p, near);
+      if (!found) return null;
+      near = found;
+      let [u, v] = [found[0] * this.scaleU, found[1] * this.scaleV];
+      const before = out[out.length - 1];
+      if (before && this.turnU > 0) u += Math.round((before.u - u) / this.turnU) * this.turnU;
+      if (before && this.turnV > 0) v += Math.round((before.v - v) / this.turnV) * this.turnV;
+      out.push({ u, v, point: p });
+    }
+    this.openPoles(out);
+    const [first, last] = [out[0], out[out.length - 1]];
+    if (!first || !last) return [];
+    const isRound =
+      (this.turnU > 0 && Math.abs(last.u - first.u) > 0.5 * this.turnU) ||
+      (this.turnV > 0 && Math.abs(last.v - first.v) > 0.5 * this.turnV);
+    return isRound ? null : out;
+  }
+
+  /** A pole has every parameter of its side: it is come to at that of the point before, and left at that of the next. */
+  private openPoles(run: Flat[]): void {
+    for (let i = run.length - 1; i >= 0; i--) {
+      const f = run[i]!;
+      const side = this.poleAt(f);
+      if (side === null) continue;
+      const [before, after] = [run[(i + run.length - 1) % run.length]!, run[(i + 1) % run.length]!];
+      const [a, b] = [{ ...f }, { ...f }];
+      a[side] = before[side];
+      b[side] = after[side];
+      if (Math.abs(a[side] - b[side]) > 1e-9) run.splice(i, 1, a, b);
+      else run.splice(i, 1, a);
+    }
+  }
+
+  /** The parameter that says nothing at a place, as where a dome's lines come together. */
+  private poleAt({ u, v }: Flat): 'u' | 'v' | null {
+    const [pu, pv] = [u / this.scaleU, v / this.scaleV];
+    const { d } = this;
+    const isStill = (at: (t: number) => Vec3, [lo, hi]: [number, number]) =>
+      distance(at(lo), at((lo + hi) / 2)) < 1e-5 && distance(at(lo), at(hi)) < 1e-5;
+    if (isStill((t) => d.point(t, pv), d.u)) return 'u';
+    return isStill((t) => d.point(pu, t), d.v) ? 'v' : null;
+  }
+
+  /** Brings inner loops of a closed surface beside the outer one by whole turns. */
+  align(loops: Flat[][]): void {
+    const middle = (l: Flat[], key: 'u' | 'v') => l.reduce((sum, f) => sum + f[key], 0) / l.length;
+    const outer = loops.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a));
+    for (const loop of loops)
+      for (const [key, turn] of [
+        ['u', this.turnU],
+        ['v', this.turnV],
+      ] as const) {
+        if (loop === outer || turn === 0) continue;
+        const shift = Math.round((middle(outer, key) - middle(loop, key)) / turn) * turn;
+        for (const f of loop) f[key] += shift;
+      }
+  }
+
+  /** Inner points on a grid, clear of the border. */
+  grid(loops: Flat[][]): Flat[] {
+    const all = loops.flat();
+    const range = (key: 'u' | 'v'): [number, number] => {
+      let [lo, hi] = [Infinity, -Infinity];
+      for (const f of all) [lo, hi] = [Math.min(lo, f[key]), Math.max(hi, f[key])];
+      return [lo, hi];
+    };
+    const [ru, rv] = [range('u'), range('v')];
+    const [nu, nv] = [this.lines(ru, rv, 'u'), this.lines(rv, ru, 'v')];
+    const inside = insideTest(loops);
+    const [stepU, stepV] = [(ru[1] - ru[0]) / nu, (rv[1] - rv[0]) / nv];
+    const out: Flat[] = [];
+    for (let i = 1; i < nu; i++)
+      for (let j = 1; j < nv; j++) {
+        const [u, v] = [ru[0] + i * stepU, rv[0] + j * stepV];
+        const [mu, mv] = [0.35 * stepU, 0.35 * stepV];
+        if (inside(u, v) && inside(u - mu, v) && inside(u + mu, v) && inside(u, v - mv) && inside(u, v + mv))
+          out.push({ u, v, point: this.at(u, v) });
+      }
+    return out;
+  }
+
+  /** How many steps are wanted in one way, so that turn and chord of each stay small. */
+  private lines(own: [number, number], other: [number, number], way: 'u' | 'v'): number {
+    let most = 1;
+    const n = 16;
+    for (const share of [0.15, 0.5, 0.85]) {
+      const across = other[0] + share * (other[1] - other[0]);
+      const run = Array.from({ length: n + 1 }, (_, i) => {
+        const t = own[0] + (i / n) * (own[1] - own[0]);
+        return way === 'u' ? this.at(t, across) : this.at(across, t);
+      });
+      let [turn, long] = [0, 0];
+      for (let i = 1; i < n; i++) {
+        const [a, b] = [sub(run[i]!, run[i - 1]!), sub(run[i + 1]!, run[i]!)];
+        long += length(a);
+        if (length(a) > 1e-9 && length(b) > 1e-9)
+          turn += Math.acos(Math.max(-1, Math.min(1, dot(a, b) / (length(a) * length(b)))));
+      }
+      // An arc of length L and turn A in n pieces leaves its chord by L·A/(8·n²).
+      most = Math.max(most, Math.ceil(turn / TURN), Math.ceil(Math.sqrt((long * turn) / (8 * CHORD))));
+    }
+    return Math.min(MOST, most);
+  }
+
+  mesh(flat: Flat[], triangles: number[], face: FreeformFace): FreeformMesh {
+    const sign = face.reversed ? -1 : 1;
+    const positions: number[] = [];
+    const normals: number[] = [];
+    for (const f of flat) {
+      positions.push(...transformPoint(face.location, f.point));
+      normals.push(...scale(normalize(transformDirection(face.location, this.normal(f))), sign));
+    }
+    const corner = (a: readonly number[], i: number): Vec3 => [a[3 * i]!, a[3 * i + 1]!, a[3 * i + 2]!];
+    const turned: number[] = [];
+    for (let t = 0; t < triangles.length; t += 3) {
+      const [a, b, c] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
+      const [p, q, r] = [corner(positions, a), corner(positions, b), corner(positions, c)];
+      const n = cross(sub(q, p), sub(r, p));
+      const out = add(add(corner(normals, a), corner(normals, b)), corner(normals, c));
+      if (dot(n, out) < 0) turned.push(a, c, b);
+      else turned.push(a, b, c);
+    }
+    return { positions, normals, triangles: turned };
+  }
+
+  /** The surface's own normal; at a pole, that of a place beside it. */
+  private normal({ u, v }: Flat): Vec3 {
+    const [pu, pv] = this.inDomain(u / this.scaleU, v / this.scaleV);
+    const n = domainNormal(this.d, pu, pv);
+    if (length(n) > 0.5) return n;
+    const toward = (t: number, [lo, hi]: [number, number]) => t + 1e-3 * ((lo + hi) / 2 - t);
+    return domainNormal(this.d, toward(pu, this.d.u), toward(pv, this.d.v));
+  }
+
+  private at(u: number, v: number): Vec3 {
+    return this.d.point(...this.inDomain(u / this.scaleU, v / this.scaleV));
+  }
+
+  /** Parameters brought back by whole turns where the surface is closed. */
+  private inDomain(u: number, v: number): [number, number] {
+    const back = (t: number, [lo, hi]: [number, number], isClosed: boolean) =>
+      isClosed ? t - Math.floor((t - lo) / (hi - lo) - 1e-12) * (hi - lo) : t;
+    return [back(u, this.d.u, this.turnU > 0), back(v, this.d.v, this.turnV > 0)];
+  }
+
+  /** Parameters of the surface's place nearest to a point, from those of a point beside it; null where it does not lie on the surface. */
+  private foot(p: Vec3, near: [number, number] | null): [number, number] | null {
+    if (near) {
+      const found = this.descend(p, near);
+      if (found.off < OFF_SURFACE / 10) return found.at;
+    }
+    const { u, v } = this.d;
+    const n = 16;
+    const starts: { at: [number, number]; off: number }[] = [];
+    for (let i = 0; i <= n; i++)
+      for (let j = 0; j <= n; j++) {
+        const at: [number, number] = [u[0] + (i / n) * (u[1] - u[0]), v[0] + (j / n) * (v[1] - v[0])];
+        starts.push({ at, off: distance(this.d.point(...at), p) });
+      }
+    starts.sort((a, b) => a.off - b.off);
+    let best = { at: starts[0]!.at, off: Infinity };
+    for (const s of starts.slice(0, 6)) {
+      const found = this.descend(p, s.at);
+      if (found.off < best.off) best = found;
+      if (best.off < 1e-6) break;
+    }
+    return best.off < OFF_SURFACE ? best.at : null;
+  }
+
+  /** Gauss and Newton's descent to the nearest place, inside the domain where the surface ends there. */
+  private descend(p: Vec3, from: [number, number]): { at: [number, number]; off: number } {
+    const { d } = this;
+    const clamp = (t: number, [lo, hi]: [number, number], isClosed: boolean, isOpen: boolean) => {
+      if (isClosed) return t - Math.floor((t - lo) / (hi - lo)) * (hi - lo);
+      return isOpen ? t : Math.min(hi, Math.max(lo, t));
+    };
+    let [u, v] = from;
+    let off = distance(d.point(u, v), p);
+    for (let i = 0; i < 30 && off > 1e-9; i++) {
+      const du = this.slope(u, v, 'u');
+      const dv = this.slope(u, v, 'v');
+      const r = sub(p, d.point(u, v));
+      const [a, b, c] = [dot(du, du), dot(du, dv), dot(dv, dv)];
+      const [ru, rv] = [dot(du, r), dot(dv, r)];
+      const det = a * c - b * b;
+      let [su, sv] =
+        det > 1e-14 * a * c
+          ? [(c * ru - b * rv) / det, (a * rv - b * ru) / det]
+          : [a > 0 ? ru / a : 0, c > 0 ? rv / c : 0];
+      let isBetter = false;
+      for (let k = 0; k < 6 && !isBetter; k++, su /= 2, sv /= 2) {
+        const nu = clamp(u + su, d.u, this.turnU > 0, false);
+        const nv = clamp(v + sv, d.v, this.turnV > 0, d.openV === true);
+        const now = distance(d.point(nu, nv), p);
+        if (now < off) {
+          isBetter = off - now > 1e-13;
+          [u, v, off] = [nu, nv, now];
+        }
+      }
+      if (!isBetter) break;
+    }
+    return { at: [u, v], off };
+  }
+
+  private slope(u: number, v: number, way: 'u' | 'v'): Vec3 {
+    const { d } = this;
+    const [lo, hi] = d[way];
+    const t = way === 'u' ? u : v;
+    const h = (hi - lo) * 1e-5;
+    const [a, b] = [Math.max(Math.min(lo, t), t - h), Math.min(Math.max(hi, t), t + h)];
+    const at = (s: number) => (way === 'u' ? d.point(s, v) : d.point(u, s));
+    return scale(sub(at(b), at(a)), 1 / (b - a));
+  }
+}
+
+/** Twice the area inside a loop of the picture. */
+function areaOf(loop: readonly Flat[]): number {
+  let sum = 0;
+  loop.forEach((f, i) => {
+    const next = loop[(i + 1) % loop.length]!;
+    sum += f.u * next.v - next.u * f.v;
+  });
+  return Math.abs(sum);
+}

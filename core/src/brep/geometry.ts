@@ -1,0 +1,46 @@
+import type { Vec3 } from '../geometry/vec.ts';
+
+export interface Placement {
+  origin: Vec3;
+  z: Vec3;
+  x: Vec3;
+  y: Vec3;
+}
+
+export interface Nurbs<P> {
+  degree: number;
+  poles: P[];
+  weights: number[] | null;
+  /** Flat knot vector with multiplicities written out. */
+  knots: number[];
+}
+
+export type BrepCurve =
+  | { kind: 'line'; origin: Vec3; direction: Vec3 }
+  | { kind: 'circle'; at: Placement; radius: number }
+  | { kind: 'ellipse'; at: Placement; major: number; minor: number }
+  | { kind: 'parabola'; at: Placement; focal: number }
+  | { kind: 'hyperbola'; at: Placement; major: number; minor: number }
+  | { kind: 'nurbs'; nurbs: Nurbs<Vec3> }
+  | { kind: 'offset'; distance: number; direction: Vec3; basis: BrepCurve };
+
+export interface NurbsSurface {
+  degreeU: number;
+  degreeV: number;
+  /** Rows along U, each a list along V. */
+  poles: Vec3[][];
+  weights: number[][] | null;
+  knotsU: number[];
+  knotsV: number[];
+}
+
+export type BrepSurface =
+  | { kind: 'plane'; at: Placement }
+  | { kind: 'cylinder'; at: Placement; radius: number }
+  | { kind: 'cone'; at: Placement; radius: number; semiAngle: number }
+  | { kind: 'sphere'; at: Placement; radius: number }
+  | { kind: 'torus'; at: Placement; major: number; minor: number }
+  | { kind: 'extrusion'; direction: Vec3; basis: BrepCurve }
+  | { kind: 'revolution'; origin: Vec3; axis: Vec3; basis: BrepCurve }
+  | { kind: 'nurbs'; nurbs: NurbsSurface }
+  | { kind: 'offset'; distance: number; basis: BrepSurface };

@@ -1,0 +1,32 @@
+import type { Vec3 } from '../geometry/vec.ts';
+import type { BrepCurve, BrepSurface } from './geometry.ts';
+import type { Matrix34 } from './matrix34.ts';
+
+/** A use of a shape: where, and whether it is turned round. */
+export interface ShapeRef {
+  shape: number;
+  reversed: boolean;
+  location: Matrix34 | null;
+}
+
+export type BrepShape =
+  | { type: 'vertex'; point: Vec3; children: ShapeRef[] }
+  | {
+      type: 'edge';
+      curve: BrepCurve | null;
+      location: Matrix34 | null;
+      first: number;
+      last: number;
+      degenerate: boolean;
+      children: ShapeRef[];
+      /** Its vertices, where they are known apart from its curve: edges that meet there end in the same point. */
+      ends?: [Vec3, Vec3];
+    }
+  | { type: 'face'; surface: BrepSurface; location: Matrix34 | null; children: ShapeRef[] }
+  | { type: 'wire' | 'shell' | 'solid' | 'compound'; closed: boolean; children: ShapeRef[] };
+
+/** A boundary representation as a file or a kernel has it: shapes that refer to each other by place in the list. */
+export interface BrepDocument {
+  shapes: BrepShape[];
+  root: ShapeRef;
+}

@@ -1,0 +1,132 @@
+import Constrainautor from '@kninnug/constrainautor';
+import Delaunator from 'delaunator';
+import type { Vec3 } from '../geometry/vec.ts';
+
+/** A point of a face's border or inside with its place in the face's flat picture, mm. */
+export interface Flat {
+  u: number;
+  v: number;
+  point: Vec3;
+}
+
+/**
+ * Triangles of what lies inside the loops (even-odd) of a flat picture, with its corners: those of the loops in order, none added or dropped,
+ * then the inner points. Null when an outline crosses itself.
+ */
+export function triangulateOutline(
+  loops: Flat[][],
+  inner: readonly Flat[],
+): { flat: Flat[]; triangles: number[] } | null {
+  const flat: Flat[] = [];
+  const constraints: [number, number][] = [];
+  for (const loop of loops) {
+    const start = flat.length;
+    for (const f of loop) flat.push(f);
+    for (let i = 0; i < loop.length; i++) constraints.push([start + i, start + ((i + 1) % loop.length)]);
+  }
+  const border = flat.length;
+  for (const f of inner) flat.push(f);
+  const triangles = triangulate(flat, constraints, loops, border);
+  return triangles && { flat, triangles };
+}
+
+/** Constrained Delaunay triangles inside the loops (even-odd); null when the outline crosses itself. */
+function triangulate(
+  flat: Flat[],
+  constraints: [number, number][],
+  loops: Flat[][],
+  border: number,
+): number[] | null {
+  if (flat.length === 3) return [0, 1, 2];
+  // Coinciding points (seams folded at a pole) would break the triangulation: they share one corner.
+  const canonical = mergeCoincident(flat);
+  const coords = new Float64Array(flat.length * 2);
+  flat.forEach((f, i) => {
+    coords[2 * i] = f.u;
+    coords[2 * i + 1] = f.v;
+  });
+  const d = new Delaunator(coords);
+  try {
+    const c = new Constrainautor(d);
+    for (const [a, b] of constraints) {
+      const [p, q] = [canonical[a]!, canonical[b]!];
+      if (p !== q) c.constrainOne(p, q);
+    }
+  } catch {
+    return earFan(flat, loops, border);
+  }
+  const inside = insideTest(loops);
+  const out: number[] = [];
+  const t = d.triangles;
+  for (let i = 0; i < t.length; i += 3) {
+    const a = t[i]!;
+    const b = t[i + 1]!;
+    const c = t[i + 2]!;
+    const u = (coords[2 * a]! + coords[2 * b]! + coords[2 * c]!) / 3;
+    const v = (coords[2 * a + 1]! + coords[2 * b + 1]! + coords[2 * c + 1]!) / 3;
+    if (inside(u, v)) out.push(a, b, c);
+  }
+  return out;
+}
+
+function mergeCoincident(flat: Flat[]): Uint32Array {
+  const columns = new Map<number, number[]>();
+  const out = new Uint32Array(flat.length);
+  for (let i = 0; i < flat.length; i++) {
+    const u = Math.round(flat[i]!.u * 1e7);
+    const v = flat[i]!.v;
+    let column = columns.get(u);
+    if (!column) columns.set(u, (column = []));
+    let known = i;
+    for (const k of column) if (Math.abs(flat[k]!.v - v) < 1e-7) known = k;
+    if (known === i) column.push(i);
+    out[i] = known;
+  }
+  return out;
+}
+
+/** Last resort for an outline that touches itself: a fan over a single convex-like loop. */
+function earFan(flat: Flat[], loops: Flat[][], border: number): number[] | null {
+  if (loops.length !== 1 || border !== flat.length) return null;
+  const out: number[] = [];
+  for (let i = 1; i + 1 < border; i++) out.push(0, i, i + 1);
+  return out;
+}
+
+/** Even-odd point-in-loops test with the segments sorted into horizontal bands, so that plates with many holes stay quick. */
+export function insideTest(loops: Flat[][]): (u: number, v: number) => boolean {
+  let [lo, hi, count] = [Infinity, -Infinity, 0];
+  for (const loop of loops) {
+    for (const f of loop) {
+      lo = Math.min(lo, f.v);
+      hi = Math.max(hi, f.v);
+      count++;
+    }
+  }
+  const bandCount = Math.max(1, Math.min(8192, Math.ceil(Math.sqrt(count) * 8)));
+  const height = (hi - lo || 1) / bandCount;
+  // Per band: u and v of both ends of each segment that reaches into it.
+  const bands: number[][] = Array.from({ length: bandCount }, () => []);
+  const last = bandCount - 1;
+  for (const loop of loops) {
+    for (let i = 0; i < loop.length; i++) {
+      const a = loop[i]!;
+      const b = loop[i + 1 === loop.length ? 0 : i + 1]!;
+      const from = Math.max(0, Math.min(last, Math.floor((Math.min(a.v, b.v) - lo) / height)));
+      const to = Math.max(0, Math.min(last, Math.floor((Math.max(a.v, b.v) - lo) / height)));
+      for (let k = from; k <= to; k++) bands[k]!.push(a.u, a.v, b.u, b.v);
+    }
+  }
+  return (u, v) => {
+    const s = bands[Math.max(0, Math.min(last, Math.floor((v - lo) / height)))]!;
+    let odd = false;
+    for (let i = 0; i < s.length; i += 4) {
+      if (
+        s[i + 1]! > v !== s[i + 3]! > v &&
+        u < s[i]! + ((v - s[i + 1]!) / (s[i + 3]! - s[i + 1]!)) * (s[i + 2]! - s[i]!)
+      )
+        odd = !odd;
+    }
+    return odd;
+  };
+}

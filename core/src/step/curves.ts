@@ -1,0 +1,127 @@
+import type { BrepCurve, Nurbs } from '../brep/geometry.ts';
+import type { Vec3 } from '../geometry/vec.ts';
+import { UnknownStep, type Entities, type Fields } from './fields.ts';
+import { bezierKnots, flatKnots, quasiUniformKnots, uniformKnots } from './knots.ts';
+import type { Places } from './placement.ts';
+
+/** A curve of a curve goes no deeper. */
+const DEEPEST = 12;
+
+/** Reads curves (ISO 10303-42), in mm. */
+export class Curves {
+  private readonly read = new Map<number, BrepCurve>();
+
+  constructor(
+    private readonly entities: Entities,
+    private readonly places: Places,
+    private readonly mm: number,
+  ) {}
+
+  /** Throws {@link UnknownStep} for what is no curve in space that is known here. */
+  curve(id: number, depth = 0): BrepCurve {
+    const before = this.read.get(id);
+    if (before) return before;
+    if (depth > DEEPEST) throw this.entities.error(id, 'this curve lies on itself');
+    const curve = this.make(id, depth);
+    this.read.set(id, curve);
+    return curve;
+  }
+
+  private make(id: number, depth: number): BrepCurve {
+    const spline = this.spline(id);
+    if (spline) return { kind: 'nurbs', nurbs: spline };
+    for (const type of this.entities.types(id)) {
+      const make = READERS[type];
+      if (make) return make(this.entities.need(id, type), this, depth);
+    }
+    throw new UnknownStep(`${this.entities.types(id).join(' ')} is no curve that is known`, id);
+  }
+
+  place(id: number) {
+    return this.places.placement(id);
+  }
+
+  point(id: number): Vec3 {
+    return this.places.point(id);
+  }
+
+  vector(id: number): Vec3 {
+    return this.places.vector(id);
+  }
+
+  /** A length that must be one, mm. */
+  size(f: Fields, i: number): number {
+    const r = f.number(i) * this.mm;
+    if (!(r > 0)) throw f.error(`${f.type} has a size of ${f.number(i)}`);
+    return r;
+  }
+
+  /** All forms of B-spline: with knots, uniform, Bézier, rational. */
+  private spline(id: number): Nurbs<Vec3> | null {
+    const { entities } = this;
+    const known = ['B_SPLINE_CURVE_WITH_KNOTS', 'QUASI_UNIFORM_CURVE', 'UNIFORM_CURVE', 'BEZIER_CURVE'];
+    const type = entities.types(id).find((t) => known.includes(t));
+    if (type === undefined) return null;
+    const own = entities.need(id, type);
+    // Alone it has the name before all parameters; as part of a complex one its supertype has the poles.
+    const shared = entities.part(id, 'B_SPLINE_CURVE');
+    const [base, at] = shared ? [shared, 0] : [own, 1];
+    const degree = base.integer(at);
+    const poles = base.refs(at + 1).map((p) => this.places.point(p));
+    if (degree < 1 || degree > 40 || poles.length < degree + 1)
+      throw base.error(`a spline of degree ${degree} with ${poles.length} points`);
+    const rational = entities.part(id, 'RATIONAL_B_SPLINE_CURVE');
+    const weights = rational?.numbers(0) ?? null;
+    if (weights && (weights.length !== poles.length || weights.some((w) => !(w > 0))))
+      throw base.error('its weights do not fit its points');
+    return {
+      degree,
+      poles,
+      weights: weights && isFlat(weights) ? null : weights,
+      knots: this.knots(own, shared ? 0 : 6, degree, poles.length),
+    };
+  }
+
+  private knots(own: Fields, at: number, degree: number, poles: number): number[] {
+    if (own.type === 'B_SPLINE_CURVE_WITH_KNOTS')
+      return flatKnots(own, own.integers(at), own.numbers(at + 1), degree, poles);
+    if (own.type === 'UNIFORM_CURVE') return uniformKnots(degree, poles);
+    return own.type === 'BEZIER_CURVE' ? bezierKnots(own, degree, poles) : quasiUniformKnots(degree, poles);
+  }
+}
+
+/** Weights that are all alike weigh nothing. */
+export const isFlat = (weights: readonly number[]): boolean =>
+  weights.every((w) => Math.abs(w - (weights[0] ?? 1)) < 1e-12);
+
+type ReadCurve = (f: Fields, c: Curves, depth: number) => BrepCurve;
+
+/** Curves that lie on surfaces have their form in space first. */
+const inSpace: ReadCurve = (f, c, depth) => c.curve(f.ref(1), depth + 1);
+
+const READERS: Readonly<Record<string, ReadCurve>> = {
+  LINE: (f, c) => ({ kind: 'line', origin: c.point(f.ref(1)), direction: c.vector(f.ref(2)) }),
+  CIRCLE: (f, c) => ({ kind: 'circle', at: c.place(f.ref(1)), radius: c.size(f, 2) }),
+  ELLIPSE: (f, c) => ({ kind: 'ellipse', at: c.place(f.ref(1)), major: c.size(f, 2), minor: c.size(f, 3) }),
+  PARABOLA: (f, c) => ({ kind: 'parabola', at: c.place(f.ref(1)), focal: c.size(f, 2) }),
+  HYPERBOLA: (f, c) => ({
+    kind: 'hyperbola',
+    at: c.place(f.ref(1)),
+    major: c.size(f, 2),
+    minor: c.size(f, 3),
+  }),
+  POLYLINE: (f, c) => {
+    const poles = f.refs(1).map((p) => c.point(p));
+    if (poles.length < 2) throw f.error('a polyline of one point');
+    return {
+      kind: 'nurbs',
+      nurbs: { degree: 1, poles, weights: null, knots: quasiUniformKnots(1, poles.length) },
+    };
+  },
+  // Where an edge ends is said by its vertices: what its curve is trimmed to adds nothing.
+  TRIMMED_CURVE: (f, c, depth) => c.curve(f.ref(1), depth + 1),
+  SURFACE_CURVE: inSpace,
+  SEAM_CURVE: inSpace,
+  INTERSECTION_CURVE: inSpace,
+  BOUNDED_SURFACE_CURVE: inSpace,
+};
