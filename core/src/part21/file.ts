@@ -1,4 +1,4 @@
-import { CLOSE, lineAt, OPEN } from './bytes.ts';
+import { CLOSE, isDigit, lineAt, OPEN, SEMICOLON } from './bytes.ts';
 import { Decoder } from './decode.ts';
 import { Part21Error } from './error.ts';
 import { scanPart21, type Sections } from './scan.ts';
@@ -49,7 +49,7 @@ export class Part21File {
     const before = this.decoded.get(id);
     if (before) return before;
     const index = this.indexOf(id);
-    if (index < 0) throw new Part21Error(`#${id} is referred to and is not in the file`, 0);
+    if (index < 0) throw this.missing(id);
     const entity = { id, parts: this.decode(id, this.sections.entities.starts[index]!) };
     this.decoded.set(id, entity);
     return entity;
@@ -69,6 +69,19 @@ export class Part21File {
   lineOf(id: number): number {
     const index = this.indexOf(id);
     return index < 0 ? 0 : lineAt(this.bytes, this.sections.entities.starts[index]!);
+  }
+
+  /** Says who refers to what is not there: looked for only then. */
+  private missing(id: number): Part21Error {
+    const { ids, starts, count } = this.sections.entities;
+    const name = [...`#${id}`].map((c) => c.charCodeAt(0));
+    const isHere = (at: number) =>
+      name.every((c, k) => this.bytes[at + k] === c) && !isDigit(this.bytes[at + name.length] ?? 0);
+    const what = `#${id} is referred to and is not in the file`;
+    for (let i = 0; i < count; i++)
+      for (let at = starts[i]!; at < this.bytes.length && this.bytes[at] !== SEMICOLON; at++)
+        if (isHere(at)) return new Part21Error(what, lineAt(this.bytes, starts[i]!), ids[i]!);
+    return new Part21Error(what, 0);
   }
 
   private decode(id: number, start: number): Entity['parts'] {

@@ -1,6 +1,6 @@
 import type { BrepCurve, Nurbs } from '../brep/geometry.ts';
 import type { Vec3 } from '../geometry/vec.ts';
-import { UnknownStep, type Entities, type Fields } from './fields.ts';
+import type { Entities, Fields } from './fields.ts';
 import { bezierKnots, flatKnots, quasiUniformKnots, uniformKnots } from './knots.ts';
 import type { Places } from './placement.ts';
 
@@ -17,7 +17,7 @@ export class Curves {
     private readonly mm: number,
   ) {}
 
-  /** Throws {@link UnknownStep} for what is no curve in space that is known here. */
+  /** Throws `UnknownStep` for what is no curve in space that is known here. */
   curve(id: number, depth = 0): BrepCurve {
     const before = this.read.get(id);
     if (before) return before;
@@ -34,7 +34,7 @@ export class Curves {
       const make = READERS[type];
       if (make) return make(this.entities.need(id, type), this, depth);
     }
-    throw new UnknownStep(`${this.entities.types(id).join(' ')} is no curve that is known`, id);
+    throw this.entities.other(id, 'a curve');
   }
 
   place(id: number) {

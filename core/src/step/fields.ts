@@ -140,6 +140,10 @@ export class Fields {
   }
 }
 
+/** Types whose meaning is known here, whatever it is: where another is wanted they are wrong. */
+const KNOWN =
+  /^(CARTESIAN_POINT|DIRECTION|VECTOR|AXIS[12]_PLACEMENT(_3D)?|LINE|CIRCLE|ELLIPSE|PARABOLA|HYPERBOLA|POLYLINE|(B_SPLINE|TRIMMED|SURFACE|SEAM)_CURVE.*|PLANE|.*_SURFACE(_WITH_KNOTS)?|VERTEX_POINT|EDGE_CURVE|ORIENTED_(EDGE|FACE|CLOSED_SHELL)|(EDGE|POLY|VERTEX)_LOOP|FACE_(OUTER_)?BOUND|ADVANCED_FACE|FACE_SURFACE|(CLOSED|OPEN)_SHELL|.*_BREP|.*_UNIT|PRODUCT.*|.*REPRESENTATION.*)$/;
+
 /** Entities of a file by number, with their parameters to be asked for. */
 export class Entities {
   constructor(readonly file: Part21File) {}
@@ -167,6 +171,17 @@ export class Entities {
     const { parts } = this.file.entity(id);
     const [part] = parts;
     return part && parts.length === 1 ? new Fields(this.file, id, part.type, part.args) : null;
+  }
+
+  /**
+   * What to say where an entity is not of the sort that is wanted: the file is damaged where it is of another sort that is known, else it may be
+   * right and this reader does not know it.
+   */
+  other(id: number, wanted: string): Part21Error | UnknownStep {
+    const types = this.types(id).join(' ');
+    return this.types(id).some((t) => KNOWN.test(t))
+      ? this.error(id, `${wanted} was expected in place of ${types}`)
+      : new UnknownStep(`${types} is not known as ${wanted}`, id);
   }
 
   error(id: number, what: string): Part21Error {

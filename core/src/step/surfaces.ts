@@ -19,7 +19,7 @@ export class Surfaces {
     readonly units: Units,
   ) {}
 
-  /** Throws {@link UnknownStep} for what is no surface that is known here. */
+  /** Throws `UnknownStep` for what is no surface that is known here. */
   surface(id: number, depth = 0): BrepSurface {
     const before = this.read.get(id);
     if (before) return before;
@@ -36,7 +36,7 @@ export class Surfaces {
       const make = READERS[type];
       if (make) return make(this.entities.need(id, type), this, depth);
     }
-    throw new UnknownStep(`${this.entities.types(id).join(' ')} is no surface that is known`, id);
+    throw this.entities.other(id, 'a surface');
   }
 
   private spline(id: number): NurbsSurface | null {

@@ -60,8 +60,7 @@ export class Topology {
       return { ...shell, reversed: shell.reversed !== !oriented.flag(3) };
     }
     const type = this.entities.types(id).find((t) => SHELLS.includes(t));
-    if (type === undefined)
-      throw this.entities.error(id, `a shell was expected in place of ${this.entities.types(id).join(' ')}`);
+    if (type === undefined) throw this.entities.other(id, 'a shell');
     return uses(
       this.once(id, () => ({
         type: 'shell',
@@ -81,8 +80,7 @@ export class Topology {
       return { ...face, reversed: face.reversed !== !oriented.flag(3) };
     }
     const type = this.entities.types(id).find((t) => t === 'ADVANCED_FACE' || t === 'FACE_SURFACE');
-    if (type === undefined)
-      throw new UnknownStep(`${this.entities.types(id).join(' ')} is no face that is known`, id);
+    if (type === undefined) throw this.entities.other(id, 'a face');
     const f = this.entities.need(id, type);
     const reversed = !f.flag(3);
     return {
@@ -100,7 +98,7 @@ export class Topology {
   /** A bound runs with the face on its left as seen from outside; a shape's wire as seen against its surface's own normal. */
   private bound(id: number, isFaceReversed: boolean): ShapeRef {
     const type = this.entities.types(id).find((t) => t === 'FACE_OUTER_BOUND' || t === 'FACE_BOUND');
-    if (type === undefined) throw this.entities.error(id, 'a bound of a face was expected here');
+    if (type === undefined) throw this.entities.other(id, 'a bound of a face');
     const f = this.entities.need(id, type);
     return { shape: this.loop(f.ref(1)), reversed: isFaceReversed !== !f.flag(2), location: null };
   }
@@ -113,7 +111,7 @@ export class Topology {
       if (poly) return wire(this.polygon(poly));
       // A loop of one vertex is a pole: nothing runs along it.
       if (this.entities.part(id, 'VERTEX_LOOP')) return wire([]);
-      throw new UnknownStep(`${this.entities.types(id).join(' ')} is no loop that is known`, id);
+      throw this.entities.other(id, 'a loop');
     });
   }
 
