@@ -15,6 +15,7 @@ import { type BrepCurve, type BrepSurface } from './geometry.ts';
 import { type BrepDocument, type BrepShape, type ShapeRef } from './shapes.ts';
 import { sampleCurve, transformDirection, transformPoint } from './evaluate.ts';
 import { exactSurface } from './exact-surface.ts';
+import { seamToPole } from './poles.ts';
 import { outwardNormal } from '../model/surface.ts';
 import type { StepFacts } from '../step/step-text.ts';
 
@@ -157,6 +158,8 @@ class Builder {
       this.unreadable.push(index);
     }
     face.loops = face.loops.map((loop) => this.chain(loop, face));
+    const poles = shape.children.flatMap((wire) => this.poleOf(wire, context));
+    seamToPole(this.model, face, poles);
     if (!exact) {
       const mesh = this.meshFace({
         index,
@@ -168,6 +171,12 @@ class Builder {
       if (mesh) face.surface = { kind: 'freeform', mesh };
     }
     this.model.faces.push(face);
+  }
+
+  private poleOf(ref: ShapeRef, face: Context): Vec3[] {
+    const wire = this.doc.shapes[ref.shape]!;
+    if (wire.type !== 'wire' || !wire.pole) return [];
+    return [transformPoint(multiply34(face.location, ref.location), wire.pole)];
   }
 
   /** A wire as a loop that runs with the face on its left, seen from outside. */

@@ -203,12 +203,12 @@ const POLE = 1e-7;
 
 /** Unit dU×dV by central differences, kept inside the domain; nought at a pole, where the surface has no normal of its own. */
 export function domainNormal(d: SurfaceDomain, u: number, v: number): Vec3 {
-  const step = (range: [number, number], t: number): [number, number] => {
-    const h = (range[1] - range[0]) * 1e-4;
-    return [Math.max(range[0], t - h), Math.min(range[1], t + h)];
+  const step = ([from, to]: [number, number], t: number, isOpen: boolean): [number, number] => {
+    const h = (to - from) * 1e-4;
+    return isOpen ? [t - h, t + h] : [Math.max(from, t - h), Math.min(to, t + h)];
   };
-  const [u0, u1] = step(d.u, u);
-  const [v0, v1] = step(d.v, v);
+  const [u0, u1] = step(d.u, u, false);
+  const [v0, v1] = step(d.v, v, d.openV === true);
   const du = sub(d.point(u1, v), d.point(u0, v));
   const dv = sub(d.point(u, v1), d.point(u, v0));
   // What is left of such a step is noise of the arithmetic, and its direction means nothing.

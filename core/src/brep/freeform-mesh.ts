@@ -170,17 +170,21 @@ class FlatPicture {
     const n = 16;
     for (const share of [0.15, 0.5, 0.85]) {
       const across = other[0] + share * (other[1] - other[0]);
-      const run = Array.from({ length: n + 1 }, (_, i) => {
+      const at = (i: number): [number, number] => {
         const t = own[0] + (i / n) * (own[1] - own[0]);
-        return way === 'u' ? this.at(t, across) : this.at(across, t);
-      });
-      let [turn, long] = [0, 0];
-      for (let i = 1; i < n; i++) {
-        const [a, b] = [sub(run[i]!, run[i - 1]!), sub(run[i + 1]!, run[i]!)];
-        long += length(a);
-        if (length(a) > 1e-9 && length(b) > 1e-9)
-          turn += Math.acos(Math.max(-1, Math.min(1, dot(a, b) / (length(a) * length(b)))));
+        return way === 'u' ? [t, across] : [across, t];
+      };
+      const run = Array.from({ length: n + 1 }, (_, i) => this.at(...at(i)));
+      const normals = run.map((_, i) => this.normal({ u: at(i)[0], v: at(i)[1] }));
+      let [turn, twist, long] = [0, 0, 0];
+      for (let i = 0; i < n; i++) {
+        const step = sub(run[i + 1]!, run[i]!);
+        long += length(step);
+        if (i > 0) turn += angleBetween(sub(run[i]!, run[i - 1]!), step);
+        twist += angleBetween(normals[i]!, normals[i + 1]!);
       }
+      // What lies across may be straight and turn all the same, as a screw's side does.
+      turn = Math.max(turn, twist);
       // An arc of length L and turn A in n pieces leaves its chord by L·A/(8·n²).
       most = Math.max(most, Math.ceil(turn / TURN), Math.ceil(Math.sqrt((long * turn) / (8 * CHORD))));
     }
@@ -209,7 +213,7 @@ class FlatPicture {
   }
 
   /** The surface's own normal; at a pole, that of a place beside it. */
-  private normal({ u, v }: Flat): Vec3 {
+  private normal({ u, v }: Pick<Flat, 'u' | 'v'>): Vec3 {
     const [pu, pv] = this.inDomain(u / this.scaleU, v / this.scaleV);
     const n = domainNormal(this.d, pu, pv);
     if (length(n) > 0.5) return n;
@@ -296,6 +300,11 @@ class FlatPicture {
     const at = (s: number) => (way === 'u' ? d.point(s, v) : d.point(u, s));
     return scale(sub(at(b), at(a)), 1 / (b - a));
   }
+}
+
+function angleBetween(a: Vec3, b: Vec3): number {
+  const l = length(a) * length(b);
+  return l > 1e-18 ? Math.acos(Math.max(-1, Math.min(1, dot(a, b) / l))) : 0;
 }
 
 /** Twice the area inside a loop of the picture. */

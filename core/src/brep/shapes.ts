@@ -23,7 +23,13 @@ export type BrepShape =
       ends?: [Vec3, Vec3];
     }
   | { type: 'face'; surface: BrepSurface; location: Matrix34 | null; children: ShapeRef[] }
-  | { type: 'wire' | 'shell' | 'solid' | 'compound'; closed: boolean; children: ShapeRef[] };
+  | {
+      type: 'wire' | 'shell' | 'solid' | 'compound';
+      closed: boolean;
+      children: ShapeRef[];
+      /** Of a wire without edges: the point that it is, a cone's apex or another pole. */
+      pole?: Vec3;
+    };
 
 /** A boundary representation as a file or a kernel has it: shapes that refer to each other by place in the list. */
 export interface BrepDocument {

@@ -1,4 +1,5 @@
 import { dot, length, reject, sub, type Vec3 } from '../geometry/vec.ts';
+import type { Pole, Turns } from './close-outline.ts';
 import { segmentsPerTurn } from './circle-edge.ts';
 import type { Surface } from './solid-model.ts';
 import { angleBasis, coneApex } from './surface.ts';
@@ -7,24 +8,29 @@ import { insideTest, type Flat } from './triangulate.ts';
 /** A flat picture of a surface in which a face's outline can be triangulated. */
 export interface Chart {
   unroll(points: Vec3[]): Flat[];
-  /** Brings loops of a closed surface next to each other by whole turns. */
-  align?(loops: Flat[][]): void;
+  /** Of a surface that comes back to itself. */
+  turns?: Turns;
+  /** Changes the proportions of finished outlines for the sake of the triangles. */
+  squeeze?(loops: Flat[][]): void;
   /** Extra inner points where the surface bends in two directions. */
   fill?(loops: Flat[][]): Flat[];
 }
 
-/** The flat picture that suits a surface: planes as they lie, surfaces of revolution unrolled about their axis. */
-export function chartOf(s: Surface): Chart {
+/**
+ * The flat picture that suits a surface: planes as they lie, surfaces of revolution unrolled about their axis. `about`: the axis about which a
+ * sphere is unrolled.
+ */
+export function chartOf(s: Surface, about: Vec3 = [0, 0, 1]): Chart {
   if (s.kind === 'plane' || s.kind === 'freeform') {
     const normal: Vec3 = s.kind === 'plane' ? s.normal : [0, 0, 1];
     const [x, y] = angleBasis(normal);
     return { unroll: (points) => points.map((point) => ({ u: dot(point, x), v: dot(point, y), point })) };
   }
-  return revolutionChart(s);
+  return revolutionChart(s, about);
 }
 
-function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>): Chart {
-  const axis: Vec3 = s.kind === 'sphere' ? [0, 0, 1] : s.axis;
+function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>, about: Vec3): Chart {
+  const axis: Vec3 = s.kind === 'sphere' ? about : s.axis;
   const [ex, ey] = angleBasis(axis);
   const scaleU = s.kind === 'torus' ? s.majorRadius : s.radius || 1;
   const doubly = s.kind === 'torus' || s.kind === 'sphere';
@@ -93,20 +99,76 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>): C
     const k = turn / segmentsPerTurn(scaleU) / spread;
     for (const loop of loops) for (const f of loop) f.v *= Math.min(1, k);
   };
+  /** The place of the picture in space. */
+  const pointAt = (u: number, v: number): Vec3 => {
+    const [a, b] = [u / scaleU, v / tube];
+    const radius = (s.kind === 'torus' ? s.majorRadius : 0) + tube * Math.cos(b);
+    return [0, 1, 2].map(
+      (i) =>
+        s.origin[i]! + radius * (Math.cos(a) * ex[i]! + Math.sin(a) * ey[i]!) + tube * Math.sin(b) * axis[i]!,
+    ) as Vec3;
+  };
+  const quarter = (Math.PI / 2) * tube;
+  const pole = (v: number): Pole => ({ v, point: pointAt(0, v) });
   return {
     unroll,
-    align: (loops) => {
-      const middle = (l: Flat[]) => l.reduce((sum, f) => sum + f.u, 0) / l.length;
-      const reference = middle(loops[0]!);
-      for (const loop of loops.slice(1)) {
-        const shift = near(middle(loop), reference, turn) - middle(loop);
-        for (const f of loop) f.u += shift;
-      }
-      closeBands(loops, turn);
-      squeeze(loops);
+    squeeze,
+    turns: {
+      u: turn,
+      v: s.kind === 'torus' ? 2 * Math.PI * tube : 0,
+      poles:
+        s.kind === 'sphere'
+          ? { lower: pole(-quarter), upper: pole(quarter) }
+          : apex
+            ? { lower: { v: height(apex), point: apex } }
+            : {},
+      whole: doubly
+        ? (from) => wholeOutline(from, turn, s.kind === 'torus' ? 2 * quarter : quarter, pointAt, s)
+        : undefined,
     },
-    fill: doubly ? (loops) => gridPoints(loops, s, axis, ex, ey, scaleU, tube) : undefined,
+    fill: doubly ? (loops) => gridPoints(loops, s, scaleU, tube, pointAt) : undefined,
   };
+}
+
+/** The outline of a whole sphere (from pole to pole) or torus (all round both ways), cut open at `from`. */
+function wholeOutline(
+  from: number,
+  turn: number,
+  half: number,
+  pointAt: (u: number, v: number) => Vec3,
+  s: Surface,
+): Flat[] {
+  const isTorus = s.kind === 'torus';
+  const across = isTorus ? segmentsPerTurn(s.majorRadius) : 1;
+  const up = isTorus
+    ? segmentsPerTurn(s.minorRadius)
+    : Math.ceil(segmentsPerTurn(s.kind === 'sphere' ? s.radius : 1) / 2);
+  const side = (
+    n: number,
+    at: (t: number) => [number, number],
+    shown: (t: number) => [number, number],
+  ): Flat[] =>
+    Array.from({ length: n }, (_, i) => {
+      const [u, v] = at(i / n);
+      return { u, v, point: pointAt(...shown(i / n)) };
+    });
+  // Both edges of a cut have the very same points.
+  const along = (t: number): [number, number] => [from + t * turn, -half];
+  const rise = (t: number): [number, number] => [from, -half + 2 * t * half];
+  return [
+    ...side(across, along, along),
+    ...side(up, (t) => [from + turn, rise(t)[1]], rise),
+    ...side(
+      across,
+      (t) => [along(1 - t)[0], half],
+      (t) => along(1 - t),
+    ),
+    ...side(
+      up,
+      (t) => rise(1 - t),
+      (t) => rise(1 - t),
+    ),
+  ].map((f) => (isTorus || Math.abs(f.v) < half - 1e-12 ? f : { ...f, point: pointAt(from, f.v) }));
 }
 
 /** +1 when the run so far turns toward larger u. */
@@ -114,41 +176,13 @@ function windingSign(out: Flat[]): number {
   return Math.sign(out[out.length - 1]!.u - out[0]!.u) || 1;
 }
 
-/**
- * Two loops that each go round the axis (a band without a seam edge) become one outline joined by a cut;
- * loops inside stay as they are.
- */
-function closeBands(loops: Flat[][], turn: number): void {
-  const winding = (l: Flat[]): number => {
-    let sum = 0;
-    for (let i = 1; i < l.length; i++) sum += l[i]!.u - l[i - 1]!.u;
-    return sum;
-  };
-  const round = loops.filter(
-    (l) => Math.abs(winding(l)) > 0.75 * turn && Math.abs(l[0]!.u - l[l.length - 1]!.u) > 0.5 * turn,
-  );
-  if (round.length !== 2) return;
-  const [a, b] = round as [Flat[], Flat[]];
-  const close = (l: Flat[]): Flat[] => [...l, { ...l[0]!, u: l[0]!.u + Math.sign(winding(l)) * turn }];
-  const first = close(a);
-  let second = close(b);
-  if (Math.sign(winding(a)) === Math.sign(winding(b))) second = second.reverse();
-  const shift = first[first.length - 1]!.u - second[0]!.u;
-  const step = Math.abs(first[1]!.u - first[0]!.u);
-  if (Math.abs(shift) > 2 * step) for (const f of second) f.u += Math.round(shift / turn) * turn;
-  loops.splice(loops.indexOf(b), 1);
-  loops[loops.indexOf(a)] = [...first, ...second];
-}
-
 /** Surface points on a regular grid strictly inside the loops of a sphere or torus face. */
 function gridPoints(
   loops: Flat[][],
   s: Surface,
-  axis: Vec3,
-  ex: Vec3,
-  ey: Vec3,
   scaleU: number,
   tube: number,
+  pointAt: (u: number, v: number) => Vec3,
 ): Flat[] {
   if (s.kind !== 'torus' && s.kind !== 'sphere') return [];
   const all = loops.flat();
@@ -169,13 +203,7 @@ function gridPoints(
         !inside(u, v + margin)
       )
         continue;
-      const [a, b] = [u / scaleU, v / tube];
-      const radius = s.kind === 'torus' ? s.majorRadius + tube * Math.cos(b) : tube * Math.cos(b);
-      const rise = tube * Math.sin(b);
-      const point = [0, 1, 2].map(
-        (i) => s.origin[i]! + radius * (Math.cos(a) * ex[i]! + Math.sin(a) * ey[i]!) + rise * axis[i]!,
-      ) as Vec3;
-      out.push({ u, v, point });
+      out.push({ u, v, point: pointAt(u, v) });
     }
   }
   return out;

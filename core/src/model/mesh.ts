@@ -1,6 +1,7 @@
-import { cross, dot, length, sub, type Vec3 } from '../geometry/vec.ts';
+import { cross, dot, length, normalize, sub, type Vec3 } from '../geometry/vec.ts';
 import { chartOf } from './chart.ts';
-import { loopPoints, type Face, type SolidModel } from './solid-model.ts';
+import { closeOutline } from './close-outline.ts';
+import { loopEnd, loopPoints, type Face, type SolidModel } from './solid-model.ts';
 import { outwardNormal } from './surface.ts';
 import { triangulateOutline, type Flat } from './triangulate.ts';
 
@@ -73,10 +74,11 @@ function freeform(face: Face): FaceMesh | null {
 }
 
 function meshFace(model: SolidModel, face: Face): FaceMesh | null {
-  const chart = chartOf(face.surface);
-  const loops = face.loops.map((l) => chart.unroll(loopPoints(model, l))).filter((l) => l.length >= 3);
+  const chart = chartOf(face.surface, face.surface.kind === 'sphere' ? axisOf(model, face) : undefined);
+  const unrolled = face.loops.map((l) => chart.unroll(loopPoints(model, l))).filter((l) => l.length >= 3);
+  const loops = chart.turns ? closeOutline(unrolled, chart.turns, face.reversed ? -1 : 1) : unrolled;
   if (loops.length === 0) return null;
-  chart.align?.(loops);
+  chart.squeeze?.(loops);
   level(loops, 'u');
   level(loops, 'v');
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []);
@@ -85,6 +87,23 @@ function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   const normals = flat.map((f) => outwardNormal(face, f.point));
   orient(flat, triangles, normals);
   return { points: flat.map((f) => f.point), normals, triangles };
+}
+
+/** The axis about which a sphere's borders are simplest: that of its seam, or of a circle that it ends in. */
+function axisOf(model: SolidModel, face: Face): Vec3 | undefined {
+  if (face.surface.kind !== 'sphere') return undefined;
+  for (const loop of face.loops)
+    for (const [i, l] of loop.entries()) {
+      // A seam that is run up and straight down again turns round at a pole.
+      const next = loop[(i + 1) % loop.length]!;
+      if (loop.length > 1 && next.edge === l.edge)
+        return normalize(sub(loopEnd(model, l, 'end'), face.surface.origin));
+    }
+  for (const loop of face.loops) {
+    const curve = loop.length === 1 ? model.edges[loop[0]!.edge]!.curve : null;
+    if (curve?.kind === 'circle') return curve.axis;
+  }
+  return undefined;
 }
 
 /** Chart coordinates nearer than this are one, mm: far above rounding, far below any distance between samples. */

@@ -2,6 +2,7 @@ import { buildModel, type FreeformFace } from '../brep/build-model.ts';
 import { meshFreeform } from '../brep/freeform-mesh.ts';
 import type { SolidModel } from '../model/solid-model.ts';
 import { Part21File } from '../part21/file.ts';
+import { orientLoops } from '../brep/orient-loops.ts';
 import { assemble } from './assembly.ts';
 import { Entities, UnknownStep } from './fields.ts';
 import { faultOf } from './health.ts';
@@ -29,6 +30,7 @@ export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
     return made;
   };
   const model = buildModel(document, { ...facts, sourceUnits: isInch(unit) ? 'inch' : 'mm' }, mesh);
+  if (!orientLoops(model)) throw new UnknownStep('two faces run one of their edges the same way', 0);
   const fault = failed.length > 0 ? `free-form face ${failed[0]} cannot be laid out flat` : faultOf(model);
   if (fault) throw new UnknownStep(fault, 0);
   return model;

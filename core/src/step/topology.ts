@@ -110,7 +110,8 @@ export class Topology {
       const poly = this.entities.part(id, 'POLY_LOOP');
       if (poly) return wire(this.polygon(poly));
       // A loop of one vertex is a pole: nothing runs along it.
-      if (this.entities.part(id, 'VERTEX_LOOP')) return wire([]);
+      const pole = this.entities.part(id, 'VERTEX_LOOP');
+      if (pole) return wire([], this.vertex(pole.ref(1)));
       throw this.entities.other(id, 'a loop');
     });
   }
@@ -202,7 +203,12 @@ const SHELLS_OF: Readonly<Record<string, (f: Fields) => number[]>> = {
 };
 
 const uses = (shape: number): ShapeRef => ({ shape, reversed: false, location: null });
-const wire = (children: ShapeRef[]): BrepShape => ({ type: 'wire', closed: true, children });
+const wire = (children: ShapeRef[], pole?: Vec3): BrepShape => ({
+  type: 'wire',
+  closed: true,
+  children,
+  pole,
+});
 
 function straightEdge(from: Vec3, to: Vec3): BrepShape {
   const curve: BrepCurve = { kind: 'line', origin: from, direction: sub(to, from) };
