@@ -18,8 +18,6 @@ import { box, prepare, stepText } from './solids.ts';
 
 describe('free-form faces', () => {
   const drawn = (d: Drawing, at = 0) => d.sketchOnPlane('XY', at) as Sketch;
-      extrude(h: number, o?: object): Shape3D;
-    };
   /** Shapes with their exact volumes, where there is one. */
   const SHAPES: Record<string, { body: () => Shape3D; volume: number | null }> = {
     'a loft from a square to a circle': {
@@ -60,4 +58,3 @@ describe('free-form faces', () => {
     }
   });
 });
-
