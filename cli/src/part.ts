@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { DxfError, isDxf, readDxf } from '@yellow-pin/core/drawing/read-dxf';
 import { modelFromDrawing, startingDepths } from '@yellow-pin/core/drawing/to-model';
-import { meshModel } from '@yellow-pin/core/model/mesh';
+import { meshOf } from '@yellow-pin/core/model/mesh';
 import { rayCaster, type RayCaster } from '@yellow-pin/core/model/ray';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import type { PartMesh } from '@yellow-pin/core/model/mesh';
@@ -28,7 +28,7 @@ export async function loadPart(path: string): Promise<LoadedPart> {
     const model = isDxf(path, text)
       ? drawn(text, path.replace(/^.*[\\/]/, '').replace(/\.dxf$/i, ''))
       : await quietly(() => readStep(bytes, { progress: (_, what) => process.stderr.write(`${what} …\n`) }));
-    const mesh = meshModel(model);
+    const mesh = meshOf(model);
     return { model, mesh, rays: rayCaster(mesh) };
   } catch (error) {
     if (error instanceof StepFileError || error instanceof DxfError)

@@ -19,6 +19,15 @@ export interface PartMesh {
   failed: number[];
 }
 
+const MESHES = new WeakMap<SolidModel, PartMesh>();
+
+/** The mesh of a model that nobody changes any more, made once however often it is asked for. */
+export function meshOf(model: SolidModel): PartMesh {
+  const mesh = MESHES.get(model) ?? meshModel(model);
+  MESHES.set(model, mesh);
+  return mesh;
+}
+
 /**
  * Meshes every face from its exact surface. All corners on a face's border are the shared edge samples and none are
  * added or dropped there, so neighbouring faces fit without cracks. Free-form faces bring their own triangles.
@@ -84,7 +93,9 @@ function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []);
   if (!outline) return null;
   const { flat, triangles } = outline;
-  const normals = flat.map((f) => outwardNormal(face, f.point));
+  // Of a plane one is all.
+  const flatNormal = face.surface.kind === 'plane' ? outwardNormal(face, flat[0]!.point) : null;
+  const normals = flat.map((f) => flatNormal ?? outwardNormal(face, f.point));
   orient(flat, triangles, normals);
   return { points: flat.map((f) => f.point), normals, triangles };
 }
@@ -115,21 +126,29 @@ const LEVEL = 1e-8;
  * and chords across the rim in space. On an exact line there are none.
  */
 function level(loops: Flat[][], key: 'u' | 'v'): void {
-  const sorted = loops.flat().sort((a, b) => a[key] - b[key]);
-  let kept = -Infinity;
-  for (const f of sorted) {
-    if (f[key] - kept < LEVEL) f[key] = kept;
-    else kept = f[key];
-  }
+  const kept = new Map<number, number>();
+  for (const loop of loops)
+    for (const f of loop) {
+      const cell = Math.round(f[key] / LEVEL);
+      const near = kept.get(cell) ?? kept.get(cell - 1) ?? kept.get(cell + 1);
+      if (near === undefined) kept.set(cell, f[key]);
+      else f[key] = near;
+    }
 }
 
 /** Turns each triangle so that it faces outward. */
 function orient(flat: Flat[], triangles: number[], normals: Vec3[]): void {
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
-    const n = cross(sub(flat[b]!.point, flat[a]!.point), sub(flat[c]!.point, flat[a]!.point));
-    if (dot(n, normals[a]!) + dot(n, normals[b]!) + dot(n, normals[c]!) < 0)
-      [triangles[i + 1], triangles[i + 2]] = [c, b];
+    const [p, q, r] = [flat[a]!.point, flat[b]!.point, flat[c]!.point];
+    const [ux, uy, uz] = [q[0] - p[0], q[1] - p[1], q[2] - p[2]];
+    const [vx, vy, vz] = [r[0] - p[0], r[1] - p[1], r[2] - p[2]];
+    const [l, m, n] = [normals[a]!, normals[b]!, normals[c]!];
+    const out =
+      (uy * vz - uz * vy) * (l[0] + m[0] + n[0]) +
+      (uz * vx - ux * vz) * (l[1] + m[1] + n[1]) +
+      (ux * vy - uy * vx) * (l[2] + m[2] + n[2]);
+    if (out < 0) [triangles[i + 1], triangles[i + 2]] = [c, b];
   }
 }
 

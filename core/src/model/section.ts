@@ -54,29 +54,28 @@ export class Sections {
       const [ha, hb, hc] = [heights[a]! - level, heights[b]! - level, heights[c]! - level];
       if (ha > 0 === hb > 0 && hb > 0 === hc > 0) continue;
       // Seen from outside a triangle rises on its right: a cut from where it falls to where it rises has the metal on its left.
-      const cut: { rises: Vec2 | null; falls: Vec2 | null } = { rises: null, falls: null };
-      for (const [p, q, hp, hq] of [
-        [a, b, ha, hb],
-        [b, c, hb, hc],
-        [c, a, hc, ha],
-      ] as const) {
+      let [rises, falls]: [Vec2 | null, Vec2 | null] = [null, null];
+      for (let k = 0; k < 3; k++) {
+        const [p, q] = [triangles[3 * t + k]!, triangles[3 * t + ((k + 1) % 3)]!];
+        const [hp, hq] = [heights[p]! - level, heights[q]! - level];
         if (hp > 0 === hq > 0) continue;
         // From the lower end to the higher: the two triangles of a side find one place.
-        if (hq > 0) cut.rises = this.between(p, q, hp / (hp - hq));
-        else cut.falls = this.between(q, p, hq / (hq - hp));
+        if (hq > 0) rises = this.between(p, q, hp / (hp - hq));
+        else falls = this.between(q, p, hq / (hq - hp));
       }
-      if (cut.rises && cut.falls)
-        sides.push({ patch: at(graph.ofFace, faceOf[t]!), from: cut.falls, to: cut.rises });
+      if (rises && falls) sides.push({ patch: at(graph.ofFace, faceOf[t]!), from: falls, to: rises });
     }
     return chained(sides).map((loop) => this.loopOf(loop));
   }
 
   private between(p: number, q: number, share: number): Vec2 {
     const { positions } = this.mesh;
-    const point = [0, 1, 2].map(
-      (k) => positions[3 * p + k]! + share * (positions[3 * q + k]! - positions[3 * p + k]!),
-    ) as Vec3;
-    return toPlan(this.frame, point);
+    const [a, b] = [3 * p, 3 * q];
+    return toPlan(this.frame, [
+      positions[a]! + share * (positions[b]! - positions[a]!),
+      positions[a + 1]! + share * (positions[b + 1]! - positions[a + 1]!),
+      positions[a + 2]! + share * (positions[b + 2]! - positions[a + 2]!),
+    ]);
   }
 
   /** Sides along one patch are one piece, on its exact line or circle. */
@@ -162,41 +161,68 @@ function shortTurn(c: Vec2, p: Vec2, q: Vec2): number {
 /** Cells of one column of places, at most: what a whole number holds. */
 const ROW = 2 ** 26;
 
-/** Sides put end to end into closed loops; what does not close is left out. */
-export function chained<S extends { from: Vec2; to: Vec2 }>(sides: readonly S[]): S[][] {
-  const key = ([x, y]: Vec2, dx: number, dy: number): number =>
-    (Math.round(x / SAME) + dx) * ROW + Math.round(y / SAME) + dy;
-  const starts = new Map<number, number[]>();
-  sides.forEach((s, i) => {
-    const k = key(s.from, 0, 0);
-    const list = starts.get(k);
-    if (list) list.push(i);
-    else starts.set(k, [i]);
-  });
-  const used = new Uint8Array(sides.length);
-  const next = (p: Vec2): number => {
-    let best = -1;
-    let away = SAME;
-    const look = (dx: number, dy: number): void => {
-      for (const i of starts.get(key(p, dx, dy)) ?? []) {
-        const d = distance2(sides[i]!.from, p);
-        if (used[i] === 0 && d < away) [best, away] = [i, d];
-      }
-    };
-    look(0, 0);
+interface Side {
+  from: Vec2;
+  to: Vec2;
+}
+
+/** Sides by the cell that they begin in. */
+class Starts<S extends Side> {
+  private readonly cells = new Map<number, number[]>();
+  private readonly used: Uint8Array;
+
+  constructor(private readonly sides: readonly S[]) {
+    this.used = new Uint8Array(sides.length);
+    sides.forEach((s, i) => {
+      const k = this.key(s.from, 0, 0);
+      const list = this.cells.get(k);
+      if (list) list.push(i);
+      else this.cells.set(k, [i]);
+    });
+  }
+
+  /** The side, unless it was taken before. */
+  take(i: number): S | null {
+    if (this.used[i] !== 0) return null;
+    this.used[i] = 1;
+    return at(this.sides, i);
+  }
+
+  /** The side not yet taken that begins where another ends; -1 where none does. */
+  after(p: Vec2): number {
     // Nearly always it is there to the last digit; else it may lie over the border of its cell.
-    if (best < 0) for (let dx = -1; dx <= 1; dx++) for (let dy = -1; dy <= 1; dy++) look(dx, dy);
+    let best = this.nearest(p, 0, 0);
+    if (best < 0)
+      for (let dx = -1; dx <= 1 && best < 0; dx++)
+        for (let dy = -1; dy <= 1 && best < 0; dy++) best = this.nearest(p, dx, dy);
     return best;
-  };
+  }
+
+  private nearest(p: Vec2, dx: number, dy: number): number {
+    let [best, away] = [-1, SAME];
+    for (const i of this.cells.get(this.key(p, dx, dy)) ?? []) {
+      const d = distance2(this.sides[i]!.from, p);
+      if (this.used[i] === 0 && d < away) [best, away] = [i, d];
+    }
+    return best;
+  }
+
+  private key([x, y]: Vec2, dx: number, dy: number): number {
+    return (Math.round(x / SAME) + dx) * ROW + Math.round(y / SAME) + dy;
+  }
+}
+
+/** Sides put end to end into closed loops; what does not close is left out. */
+export function chained<S extends Side>(sides: readonly S[]): S[][] {
+  const starts = new Starts(sides);
   const out: S[][] = [];
   for (let i = 0; i < sides.length; i++) {
-    if (used[i] !== 0) continue;
     const loop: S[] = [];
-    let here = i;
-    while (here >= 0) {
-      used[here] = 1;
-      loop.push(at(sides, here));
-      here = next(at(sides, here).to);
+    let side = starts.take(i);
+    while (side) {
+      loop.push(side);
+      const next = starts.after(side.to);
+      side = next < 0 ? null : starts.take(next);
     }
     if (loop.length > 2 && distance2(at(loop, 0).from, at(loop, loop.length - 1).to) < SAME) out.push(loop);
   }

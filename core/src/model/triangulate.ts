@@ -17,6 +17,8 @@ export function triangulateOutline(
   loops: Flat[][],
   inner: readonly Flat[],
 ): { flat: Flat[]; triangles: number[] } | null {
+  const strip = loops.length === 1 && inner.length === 0 ? stripOf(loops[0]!) : null;
+  if (strip) return { flat: loops[0]!, triangles: strip };
   const flat: Flat[] = [];
   const constraints: [number, number][] = [];
   for (const loop of loops) {
@@ -28,6 +30,54 @@ export function triangulateOutline(
   for (const f of inner) flat.push(f);
   const triangles = triangulate(flat, constraints, loops, border);
   return triangles && { flat, triangles };
+}
+
+/**
+ * Triangles of an outline between two level lines, as a bore's wall has them: one run along the lower, one back along the upper, zipped
+ * together. Null for any other outline.
+ */
+function stripOf(loop: Flat[]): number[] | null {
+  const n = loop.length;
+  let [low, high] = [Infinity, -Infinity];
+  for (const f of loop) [low, high] = [Math.min(low, f.v), Math.max(high, f.v)];
+  if (!(high > low)) return null;
+  let start = -1;
+  for (let i = 0; i < n; i++) {
+    const f = loop[i]!;
+    if (f.v !== low && f.v !== high) return null;
+    if (f.v === low && loop[(i + n - 1) % n]!.v === high) {
+      // Come to the lower line twice, it is no strip.
+      if (start >= 0) return null;
+      start = i;
+    }
+  }
+  const lower: number[] = [];
+  const upper: number[] = [];
+  for (let k = 0; k < n; k++) {
+    const i = (start + k) % n;
+    (loop[i]!.v === low ? lower : upper).push(i);
+  }
+  if (start < 0) return null;
+  const sense = Math.sign(loop[lower[lower.length - 1]!]!.u - loop[lower[0]!]!.u);
+  upper.reverse();
+  const isRun = (run: number[]) =>
+    run.every((i, k) => k === 0 || (loop[i]!.u - loop[run[k - 1]!]!.u) * sense > 0);
+  if (sense === 0 || !isRun(lower) || !isRun(upper)) return null;
+  const out: number[] = [];
+  let [i, j] = [0, 0];
+  while (i + 1 < lower.length || j + 1 < upper.length) {
+    const [a, b] = [lower[i + 1], upper[j + 1]];
+    // The nearer corner next, so that triangles stay short.
+    const isLower = a !== undefined && (b === undefined || (loop[a]!.u - loop[b]!.u) * sense <= 0);
+    if (isLower) {
+      out.push(lower[i]!, a, upper[j]!);
+      i++;
+    } else {
+      out.push(lower[i]!, b!, upper[j]!);
+      j++;
+    }
+  }
+  return out;
 }
 
 /** Constrained Delaunay triangles inside the loops (even-odd); null when the outline crosses itself. */
@@ -69,18 +119,17 @@ function triangulate(
   return out;
 }
 
+/** For each corner the first one that lies where it lies. */
 function mergeCoincident(flat: Flat[]): Uint32Array {
-  const columns = new Map<number, number[]>();
+  const columns = new Map<number, Map<number, number>>();
   const out = new Uint32Array(flat.length);
   for (let i = 0; i < flat.length; i++) {
-    const u = Math.round(flat[i]!.u * 1e7);
-    const v = flat[i]!.v;
+    const [u, v] = [Math.round(flat[i]!.u * 1e7), Math.round(flat[i]!.v * 1e7)];
     let column = columns.get(u);
-    if (!column) columns.set(u, (column = []));
-    let known = i;
-    for (const k of column) if (Math.abs(flat[k]!.v - v) < 1e-7) known = k;
-    if (known === i) column.push(i);
-    out[i] = known;
+    if (!column) columns.set(u, (column = new Map()));
+    const known = column.get(v) ?? column.get(v - 1) ?? column.get(v + 1);
+    if (known === undefined) column.set(v, i);
+    out[i] = known ?? i;
   }
   return out;
 }

@@ -28,6 +28,9 @@ const DEEPEST = 60;
 const LATIN = new TextDecoder('latin1');
 const UTF8 = new TextDecoder('utf-8');
 const ITEMS = new Map<string, Item>();
+const POWERS = Array.from({ length: 16 }, (_, k) => 10 ** k);
+/** Types that were met before, by a number of their bytes; what has the same number is compared. */
+const TYPES = new Map<number, string>();
 
 /** Reads parameters from the bytes of a file, from a place on; keeps where it stands. */
 export class Decoder {
@@ -46,8 +49,20 @@ export class Decoder {
     this.at = pastBlanks(b, this.at);
     const from = this.at;
     if (b[this.at] === EXCLAMATION) this.at++;
-    while (this.at < b.length && isWord(b[this.at]!)) this.at++;
-    return LATIN.decode(b.subarray(from, this.at)).toUpperCase();
+    let hash = 0;
+    for (; this.at < b.length && isWord(b[this.at]!); this.at++)
+      hash = (Math.imul(hash, 31) + b[this.at]!) | 0;
+    const known = TYPES.get(hash);
+    if (known !== undefined && this.isWritten(known, from)) return known;
+    const type = LATIN.decode(b.subarray(from, this.at)).toUpperCase();
+    if (TYPES.size < 2000) TYPES.set(hash, type);
+    return type;
+  }
+
+  private isWritten(type: string, from: number): boolean {
+    if (this.at - from !== type.length) return false;
+    for (let k = 0; k < type.length; k++) if (type.charCodeAt(k) !== this.b[from + k]) return false;
+    return true;
   }
 
   /** Whether the byte comes next; passes it where it does. */
@@ -112,6 +127,26 @@ export class Decoder {
   }
 
   private number(): number {
+    const { b } = this;
+    const from = this.at;
+    let at = from;
+    const isMinus = b[at] === MINUS;
+    if (isMinus || b[at] === PLUS) at++;
+    // Digits as one whole number and how many of them stand after the point: exact up to 2^53 and 10^22.
+    let [digits, whole, places] = [0, 0, 0];
+    for (; isDigit(b[at] ?? 0); at++, digits++) whole = whole * 10 + b[at]! - 48;
+    if (b[at] === DOT)
+      for (at++; isDigit(b[at] ?? 0); at++, digits++, places++) whole = whole * 10 + b[at]! - 48;
+    const next = b[at] ?? 0;
+    if (digits > 15 || digits === 0 || isLetter(next) || next === HASH || next === DOT)
+      return this.longNumber();
+    this.at = at;
+    const n = whole / POWERS[places]!;
+    return isMinus ? -n : n;
+  }
+
+  /** One with a power of ten, with more digits than a whole number holds, or that is none. */
+  private longNumber(): number {
     const { b } = this;
     const from = this.at;
     // Signs stand before a number, and before its power of ten.

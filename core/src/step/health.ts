@@ -1,4 +1,4 @@
-import { meshModel, meshVolume } from '../model/mesh.ts';
+import { meshOf, meshVolume } from '../model/mesh.ts';
 import { distance } from '../geometry/vec.ts';
 import { loopEnd, type SolidModel } from '../model/solid-model.ts';
 
@@ -19,7 +19,7 @@ export function faultOf(model: SolidModel): string | null {
     }
   const open = edges.findIndex((e) => e.convexity === 'open');
   if (open >= 0 && model.solids.every((s) => s.closed)) return `edge ${open} has one face`;
-  const mesh = meshModel(model);
+  const mesh = meshOf(model);
   if (mesh.failed.length > 0) return `face ${mesh.failed[0]} cannot be meshed`;
   if (model.solids.some((s) => s.closed) && !(meshVolume(mesh) > 0)) return 'its volume is not positive';
   return null;

@@ -6,7 +6,7 @@ import { modelFromDrawing, startingDepths } from '@yellow-pin/core/drawing/to-mo
 import type { Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { soundModel } from '@yellow-pin/core/model/sound';
-import { edgeSegments, meshModel, type PartMesh } from '@yellow-pin/core/model/mesh';
+import { edgeSegments, meshOf, type PartMesh } from '@yellow-pin/core/model/mesh';
 import { drawPicture } from '@yellow-pin/core/model/picture';
 import type { ModelNote, SolidModel } from '@yellow-pin/core/model/solid-model';
 import { KernelFailure, openCascade, readerSetting, readStep } from '@yellow-pin/kernel';
@@ -44,7 +44,7 @@ export async function work(request: ReadRequest, progress: OnProgress): Promise<
     if (request.kind === 'model') {
       progress(0.1, 'finding features');
       const model = soundModel(JSON.parse(gunzipSync(request.model).toString('utf8')) as SolidModel);
-      const mesh = meshModel(model);
+      const mesh = meshOf(model);
       const { features, notes } = recognise(model, { mesh });
       const picture = pictureOf(model, mesh);
       return { model: null, ...headOf(model), features, notes, drawing: null, depths: null, picture };
@@ -69,7 +69,7 @@ async function readFile(
       ? modelFromDrawing(drawing, depths)
       : await readStep(file, { sizeLimit, progress: (share, what) => progress(0.9 * share, what) });
   progress(0.92, 'finding features');
-  const mesh = meshModel(model);
+  const mesh = meshOf(model);
   const { features, notes } = recognise(model, { mesh });
   progress(0.97, 'drawing its picture');
   const picture = pictureOf(model, mesh);

@@ -1,12 +1,12 @@
 import { at as entryAt, first, got } from '../../lists.ts';
-import { dot, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
+import { distance, dot, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { isCircleAbout } from '../../model/circle-edge.ts';
 import type { PatchGraph } from '../../model/patches.ts';
 import type { SolidModel } from '../../model/solid-model.ts';
 import {
   isFullTurn,
-  markArc,
+  markRun,
   newBins,
   RADIUS_TOLERANCE,
   type AxisGroup,
@@ -128,13 +128,12 @@ function describeRim(model: SolidModel, edges: number[], line: AxisLine, own: Se
   let [low, high, concave, total] = [Infinity, -Infinity, 0, 0];
   for (const index of edges) {
     const e = entryAt(model.edges, index);
+    markRun(e.points, false, line, x, y, bins);
     e.points.forEach((p, i) => {
       const h = dot(sub(p, line.origin), line.direction);
       [low, high] = [Math.min(low, h), Math.max(high, h)];
       if (i === 0) return;
-      const q = entryAt(e.points, i - 1);
-      markArc(q, p, line, x, y, bins);
-      const l = Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
+      const l = distance(entryAt(e.points, i - 1), p);
       total += l;
       if (e.convexity === 'concave') concave += l;
     });

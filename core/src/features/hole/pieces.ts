@@ -123,13 +123,12 @@ function lieOnOneSurface(a: Face, b: Face, pa: Piece, pb: Piece): boolean {
 
 function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
   const { surface, loops } = entryAt(model.faces, face);
-  const heights = loops
-    .flatMap((l) => loopPoints(model, l))
-    .map((p) => dot(sub(p, line.origin), line.direction));
   const open = loops.flat().flatMap(({ edge }) => entryAt(model.edges, edge).points);
-  for (const p of open) heights.push(dot(sub(p, line.origin), line.direction));
   let [low, high] = [Infinity, -Infinity];
-  for (const h of heights) [low, high] = [Math.min(low, h), Math.max(high, h)];
+  for (const p of open) {
+    const h = dot(sub(p, line.origin), line.direction);
+    [low, high] = [Math.min(low, h), Math.max(high, h)];
+  }
   const radiusAt = (h: number): number => {
     if (surface.kind === 'cylinder') return surface.radius;
     if (surface.kind === 'cone') {
@@ -159,23 +158,39 @@ function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
 /** Marks the angles about the line that a face's outline spans. */
 function markTurn(model: SolidModel, face: Face, line: AxisLine, bins: Uint8Array): void {
   const [x, y] = angleBasis(line.direction);
-  for (const loop of face.loops) {
-    const points = loopPoints(model, loop);
-    for (let i = 0; i < points.length; i++)
-      markArc(entryAt(points, i), entryAt(points, (i + 1) % points.length), line, x, y, bins);
+  for (const loop of face.loops) markRun(loopPoints(model, loop), true, line, x, y, bins);
+}
+
+/**
+ * Marks the shorter arcs between the points of a run, closed or not, as seen along the line. Points on the axis mark nothing.
+ */
+export function markRun(
+  points: readonly Vec3[],
+  isClosed: boolean,
+  line: AxisLine,
+  x: Vec3,
+  y: Vec3,
+  bins: Uint8Array,
+): void {
+  const k = BINS / (2 * Math.PI);
+  let before =
+    isClosed && points.length > 0 ? angleAbout(entryAt(points, points.length - 1), line, x, y) : NaN;
+  for (const p of points) {
+    const angle = angleAbout(p, line, x, y);
+    let turn = angle - before;
+    turn -= 2 * Math.PI * Math.round(turn / (2 * Math.PI));
+    // Where one of the two has no angle there is none between them.
+    const [lo, hi] = turn > 0 ? [before * k, (before + turn) * k] : [(before + turn) * k, before * k];
+    for (let i = Math.round(lo); i < Math.round(hi); i++) bins[((i % BINS) + BINS) % BINS] = 1;
+    before = angle;
   }
 }
 
-/** Marks the shorter arc between two points, as seen along the line. Points on the axis mark nothing. */
-export function markArc(p: Vec3, q: Vec3, line: AxisLine, x: Vec3, y: Vec3, bins: Uint8Array): void {
-  const [a, b] = [sub(p, line.origin), sub(q, line.origin)];
-  if (length(reject(a, line.direction)) < 1e-6 || length(reject(b, line.direction)) < 1e-6) return;
-  const from = Math.atan2(dot(a, y), dot(a, x));
-  let turn = Math.atan2(dot(b, y), dot(b, x)) - from;
-  turn -= 2 * Math.PI * Math.round(turn / (2 * Math.PI));
-  const k = BINS / (2 * Math.PI);
-  const [lo, hi] = turn > 0 ? [from * k, (from + turn) * k] : [(from + turn) * k, from * k];
-  for (let i = Math.round(lo); i < Math.round(hi); i++) bins[((i % BINS) + BINS) % BINS] = 1;
+/** Angle of a point about a line, radians; NaN for one on it. */
+function angleAbout(p: Vec3, { origin, direction }: AxisLine, x: Vec3, y: Vec3): number {
+  const a = sub(p, origin);
+  if (length(reject(a, direction)) < 1e-6) return NaN;
+  return Math.atan2(dot(a, y), dot(a, x));
 }
 
 export const newBins = (): Uint8Array => new Uint8Array(BINS);
@@ -190,22 +205,23 @@ function canonical(d: Vec3): Vec3 {
   return entryAt(d, lead) < 0 ? scale(d, -1) : d;
 }
 
+/** Width of a cell of the hash, mm: far above the tolerance. */
+const CELL = 0.05;
+/** Cells that share a number only cost a comparison. */
+const hashOf = (x: number, y: number, z: number): number =>
+  (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) >>> 0;
+
 /** Finds equal lines within tolerance through a spatial hash. */
 class LineFinder {
-  private readonly cells = new Map<string, AxisLine[]>();
-  private readonly size = 0.05;
+  private readonly cells = new Map<number, AxisLine[]>();
 
   find(line: AxisLine): AxisLine {
-    const c = line.origin.map((v) => Math.floor(v / this.size));
+    const [x, y, z] = line.origin.map((v) => Math.floor(v / CELL)) as Vec3;
     for (let i = -1; i <= 1; i++)
       for (let j = -1; j <= 1; j++)
-        for (let k = -1; k <= 1; k++) {
-          const near = this.cells
-            .get(`${first(c) + i},${entryAt(c, 1) + j},${entryAt(c, 2) + k}`)
-            ?.find((l) => this.same(l, line));
-          if (near) return near;
-        }
-    const key = c.join();
+        for (let k = -1; k <= 1; k++)
+          for (const l of this.cells.get(hashOf(x + i, y + j, z + k)) ?? []) if (this.same(l, line)) return l;
+    const key = hashOf(x, y, z);
     const list = this.cells.get(key);
     if (list) list.push(line);
     else this.cells.set(key, [line]);
