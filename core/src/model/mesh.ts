@@ -1,4 +1,4 @@
-import { cross, dot, length, normalize, sub, type Vec3 } from '../geometry/vec.ts';
+import { cross, length, normalize, sub, type Vec3 } from '../geometry/vec.ts';
 import { chartOf } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
 import { loopEnd, loopPoints, type Face, type SolidModel } from './solid-model.ts';
@@ -182,15 +182,14 @@ export function meshArea(mesh: PartMesh): number {
 }
 
 /** Volume enclosed by a closed mesh, mm³ (divergence theorem). */
-export function meshVolume(mesh: PartMesh): number {
+export function meshVolume({ positions: p, triangles }: PartMesh): number {
   let six = 0;
-  const p = (i: number): Vec3 => [
-    mesh.positions[3 * i]!,
-    mesh.positions[3 * i + 1]!,
-    mesh.positions[3 * i + 2]!,
-  ];
-  for (let t = 0; t < mesh.triangles.length; t += 3) {
-    six += dot(p(mesh.triangles[t]!), cross(p(mesh.triangles[t + 1]!), p(mesh.triangles[t + 2]!)));
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
+    six +=
+      p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) +
+      p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
+      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
   }
   return six / 6;
 }

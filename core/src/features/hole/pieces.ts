@@ -194,7 +194,11 @@ function angleAbout(p: Vec3, { origin, direction }: AxisLine, x: Vec3, y: Vec3):
 }
 
 export const newBins = (): Uint8Array => new Uint8Array(BINS);
-const covered = (bins: Uint8Array): number => bins.reduce((n, b) => n + b, 0);
+function covered(bins: Uint8Array): number {
+  let n = 0;
+  for (let i = 0; i < bins.length; i++) n += bins[i] ?? 0;
+  return n;
+}
 export const isFullTurn = (bins: Uint8Array): boolean => covered(bins) >= FULL_TURN_BINS;
 
 /** The direction or its opposite, so that equal lines compare equal. */
