@@ -4,7 +4,9 @@ import { familyOf } from '@yellow-pin/core/features/registry';
 import { meshModel, meshVolume } from '@yellow-pin/core/model/mesh';
 import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { readStep } from '@yellow-pin/kernel';
+import { distance } from '@yellow-pin/core/geometry/vec';
 import { AREA_FIXTURES } from './area-parts.ts';
+import { curvesAsSplines } from './curves-as-splines.ts';
 import { EDGE_FIXTURES } from './edge-parts.ts';
 import { GROOVE_FIXTURES } from './groove-parts.ts';
 import { DEMO_PARTS } from './jobs.ts';
@@ -74,6 +76,22 @@ describe('both readers tell the same', () => {
     await prepare();
     const step = await stepText(bodies(), name, unit);
     expectAlike(own(step), await readStep(encode(step), { reader: 'kernel' }));
+  });
+});
+
+describe('edges stored as splines', () => {
+  it.each(SOLIDS)('are lines and circles again: %s', (part) => {
+    const text = sampleText(part);
+    const [plain, splines] = [own(text), own(curvesAsSplines(text))];
+    expect(splines.edges.map((e) => e.curve.kind)).toEqual(plain.edges.map((e) => e.curve.kind));
+    splines.edges.forEach(({ curve, points }, i) => {
+      const before = plain.edges[i]!;
+      expect(points.length).toBe(before.points.length);
+      points.forEach((p, k) => expect(distance(p, before.points[k]!)).toBeLessThan(1e-5));
+      if (curve.kind === 'circle' && before.curve.kind === 'circle')
+        expect(curve.radius).toBeCloseTo(before.curve.radius, 6);
+    });
+    expectAlike(splines, plain, 5);
   });
 });
 

@@ -14,6 +14,7 @@ import { multiply34, type Matrix34 } from './matrix34.ts';
 import { type BrepCurve, type BrepSurface } from './geometry.ts';
 import { type BrepDocument, type BrepShape, type ShapeRef } from './shapes.ts';
 import { sampleCurve, transformDirection, transformPoint } from './evaluate.ts';
+import { exactStretch } from './exact-curve.ts';
 import { exactSurface } from './exact-surface.ts';
 import { seamToPole } from './poles.ts';
 import { outwardNormal } from '../model/surface.ts';
@@ -249,14 +250,19 @@ class Builder {
     const known = this.edgeIds.get(key);
     if (known !== undefined) return known;
     const total = multiply34(location, shape.location);
-    const samples = sampleCurve(shape.curve!, shape.first, shape.last);
+    const { curve, first, last } = exactStretch({
+      curve: shape.curve!,
+      first: shape.first,
+      last: shape.last,
+    });
+    const samples = sampleCurve(curve, first, last);
     if (shape.ends) [samples[0], samples[samples.length - 1]] = shape.ends;
     const points = samples.map((p) => transformPoint(total, p));
     const chord = points.reduce((sum, p, i) => (i ? sum + distance(p, points[i - 1]!) : 0), 0);
     if (chord < 1e-4) this.tiny++;
     const id = this.model.edges.length;
     this.model.edges.push({
-      curve: neutralCurve(shape.curve!, total),
+      curve: neutralCurve(curve, total),
       points,
       faces: [],
       convexity: 'open',

@@ -111,7 +111,10 @@ function basis(knots: number[], degree: number, k: number, u: number): number[] 
   return n;
 }
 
-function nurbsPoint(c: Nurbs<Vec3>, u: number): Vec3 {
+function nurbsPoint(c: Nurbs<Vec3>, beyond: number): Vec3 {
+  // A closed one goes on where it began: an edge may run over its seam.
+  const [from, to] = [c.knots[c.degree]!, c.knots[c.poles.length]!];
+  const u = beyond > to + 1e-9 * (to - from) ? beyond - (to - from) : beyond;
   const k = span(c.knots, c.degree, c.poles.length, u);
   const n = basis(c.knots, c.degree, k, u);
   let p: Vec3 = [0, 0, 0];

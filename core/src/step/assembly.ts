@@ -54,6 +54,10 @@ class Assembler {
     const relations = ['REPRESENTATION_RELATIONSHIP', 'SHAPE_REPRESENTATION_RELATIONSHIP'];
     for (const id of new Set(relations.flatMap((type) => file.ofType(type)))) this.relation(id);
     this.placeRelated(inner);
+    for (const id of file.ofType('MAPPED_ITEM')) {
+      const map = this.entities.need(id, 'MAPPED_ITEM').ref(1);
+      inner.add(this.entities.need(map, 'REPRESENTATION_MAP').ref(1));
+    }
     const defined = file
       .ofType('SHAPE_DEFINITION_REPRESENTATION')
       .map((id) => this.entities.need(id, 'SHAPE_DEFINITION_REPRESENTATION').ref(1));
