@@ -259,3 +259,23 @@ test('a part that is dropped opens on what can be made', async ({ page }) => {
   await expect(page.getByTestId('code')).toContainText('G82');
   await expect(page.getByRole('list', { name: 'Checks' })).toContainText('The floor is flat');
 });
+
+test('a part that is dropped is shown before the server has it', async ({ page }) => {
+  let send = (): void => undefined;
+  const held = new Promise<void>((resolve) => (send = resolve));
+  await page.route('**/api/jobs', async (route) => {
+    if (route.request().method() === 'POST') await held;
+    await route.continue();
+  });
+  await page.goto('/');
+  await page.getByLabel('STEP file').setInputFiles({
+    name: 'seven.step',
+    mimeType: 'application/step',
+    buffer: Buffer.from(plateStep({ holes: 7, diameter: 6 })),
+  });
+  const shown = page.getByRole('region', { name: /just read/ });
+  await expect(shown.getByRole('img')).toBeVisible();
+  await expect(shown).toContainText('mm');
+  send();
+  await expect(page).toHaveURL(/jobs\/.+/, { timeout: 30_000 });
+});

@@ -4,7 +4,13 @@ import { soundModel } from '@yellow-pin/core/model/sound';
 import { Part21Error } from '@yellow-pin/core/part21/error';
 import { UnknownStep } from '@yellow-pin/core/step/fields';
 import { readStepModel } from '@yellow-pin/core/step/read';
-import { inspectStep, noSolid, StepFileError, type StepFacts } from '@yellow-pin/core/step/step-text';
+import {
+  damaged,
+  inspectStep,
+  noSolid,
+  StepFileError,
+  type StepFacts,
+} from '@yellow-pin/core/step/step-text';
 import { parseBrep } from './brep-text.ts';
 import { KernelFailure, transferStep, type Progress } from './opencascade.ts';
 
@@ -43,8 +49,7 @@ export async function readStep(
     progress(1, 'read');
     return model;
   } catch (error) {
-    if (error instanceof Part21Error)
-      throw new StepFileError('damaged', `The STEP file is damaged: ${error.message}. Export it again.`);
+    if (error instanceof Part21Error) throw damaged(error);
     if (!(error instanceof UnknownStep)) throw error;
     if (reader === 'own')
       throw new StepFileError('unreadable', `The STEP file holds what is not read (${error.message}).`);

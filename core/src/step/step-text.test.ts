@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { scanStep } from './step-scan.ts';
-import { decodeStepString, inspectStep, StepFileError } from './step-text.ts';
+import { checkStep, decodeStepString, inspectStep, StepFileError } from './step-text.ts';
 
 const part = readFileSync(new URL('../../../demo/parts/adapter-plate.step', import.meta.url), 'utf8');
 const codeOf = (text: string): string => {
@@ -21,6 +21,17 @@ const ms = (run: () => unknown): number => {
   run();
   return performance.now() - from;
 };
+
+describe('a file that is looked at before it is stored', () => {
+  it('is refused with line and entity where an entity is damaged', () => {
+    const bytes = (text: string) => new TextEncoder().encode(text);
+    expect(checkStep(bytes(part)).name).toBe('Adapter plate TW-207');
+    expect(() => checkStep(bytes(wrapped('#2=X();\n#2=Y();')))).toThrow(
+      /line 8, #2: this number stands twice/,
+    );
+    expect(() => checkStep(bytes(wrapped('#2=X()\n#3=Y();')))).toThrow(/#2: the semicolon/);
+  });
+});
 
 describe('the head of a STEP file', () => {
   it('is told from its bytes', () => {

@@ -1,3 +1,5 @@
+import { Part21Error } from '../part21/error.ts';
+import { Part21File } from '../part21/file.ts';
 import { scanStep } from './step-scan.ts';
 
 /** What can be said of a STEP file from its text alone, before the kernel touches it. */
@@ -69,6 +71,24 @@ export function inspectStep(source: string | Uint8Array): StepFacts {
     sourceUnits: scan.unitNames.some((u) => /^(inch|in|foot|feet|ft)$/i.test(decode(u))) ? 'inch' : 'mm',
     schema: scan.schema ? decode(scan.schema) : '',
   };
+}
+
+/** What a damaged file is refused with: where, and the mend. */
+export const damaged = (error: Part21Error): StepFileError =>
+  new StepFileError('damaged', `The STEP file is damaged: ${error.message}. Export it again.`);
+
+/**
+ * {@link inspectStep}, and whether its entities can be told from each other: brackets, semicolons and numbers that stand once. Throws
+ * {@link StepFileError}.
+ */
+export function checkStep(bytes: Uint8Array): StepFacts {
+  const facts = inspectStep(bytes);
+  try {
+    new Part21File(bytes);
+  } catch (error) {
+    throw error instanceof Part21Error ? damaged(error) : error;
+  }
+  return facts;
 }
 
 const decode = (bytes: Uint8Array): string =>

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { gzipSync } from 'node:zlib';
 import { readDxf } from '@yellow-pin/core/drawing/read-dxf';
-import { inspectStep } from '@yellow-pin/core/step/step-text';
+import { checkStep } from '@yellow-pin/core/step/step-text';
 import { asRefusal, isDrawing } from './part-file.ts';
 
 export interface LookRequest {
@@ -22,7 +22,7 @@ export async function work({ path, fileName }: LookRequest): Promise<Looked> {
   const file = await readFile(path);
   try {
     if (isDrawing(fileName, file)) readDxf(new TextDecoder().decode(file), fileName);
-    else inspectStep(file);
+    else checkStep(file);
   } catch (error) {
     throw asRefusal(error);
   }

@@ -16,6 +16,9 @@ import { JobTable } from './JobTable.tsx';
 import { PART_FILES } from './part-files.ts';
 import { UploadList } from './UploadList.tsx';
 import { useJobActions } from './use-job-actions.ts';
+import { DropPreview } from './DropPreview.tsx';
+import { isStepName } from './part-files.ts';
+import { usePreview } from './use-preview.ts';
 import { useUploads, type Upload } from './use-uploads.ts';
 
 /** All jobs, or the deleted ones; new ones by dropping files. */
@@ -52,7 +55,14 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
     },
     [client, navigate],
   );
-  const { uploads, start, forget } = useUploads(onJob);
+  const { uploads, start: send, forget } = useUploads(onJob);
+  const preview = usePreview();
+  const start = (files: readonly File[]): void => {
+    const [only] = files;
+    if (only && files.length === 1 && isStepName(only.name)) void preview.show(only);
+    else preview.stop();
+    send(files);
+  };
   const again = (u: Upload): void => {
     forget(u.key);
     start([u.file]);
@@ -88,6 +98,9 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
     >
       {!bin && <DropPlace onFiles={start} />}
       <UploadList uploads={uploads} onRetry={again} onForget={forget} />
+      {preview.shown && !uploads.some((u) => u.error) && wanted.data?.job.status !== 'failed' && (
+        <DropPreview preview={preview.shown} doing={wanted.data?.job.progressText || 'sending'} />
+      )}
       {problem && (
         <Notice
           kind="error"

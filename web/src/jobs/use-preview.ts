@@ -1,0 +1,36 @@
+import * as Comlink from 'comlink';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Preview, PreviewWorker } from '../workers/preview.worker.ts';
+
+/** Width and height at which a part that was dropped is drawn, px. */
+export const PREVIEW = { width: 480, height: 320 };
+
+/** Reads a file in a worker of its own and shows it at once, while it is sent and its features are looked for. */
+export function usePreview() {
+  const [shown, setShown] = useState<Preview | null>(null);
+  const worker = useRef<Worker | null>(null);
+  const stop = useCallback(() => {
+    worker.current?.terminate();
+    worker.current = null;
+    setShown(null);
+  }, []);
+  const show = useCallback(
+    async (file: File): Promise<void> => {
+      stop();
+      const own = new Worker(new URL('../workers/preview.worker.ts', import.meta.url), { type: 'module' });
+      worker.current = own;
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const remote = Comlink.wrap<PreviewWorker>(own);
+      const made = await remote.preview(
+        Comlink.transfer(bytes, [bytes.buffer]),
+        PREVIEW.width,
+        PREVIEW.height,
+      );
+      // Another may have been dropped meanwhile.
+      if (worker.current === own) setShown(made);
+    },
+    [stop],
+  );
+  useEffect(() => stop, [stop]);
+  return { shown, show, stop };
+}
