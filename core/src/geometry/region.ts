@@ -16,7 +16,7 @@ import {
 import { at, first, last } from '../lists.ts';
 import { chordStep } from './arc.ts';
 import { fitPoints } from './fit-points.ts';
-import { segmentPoint, type Segment, type Vec2 } from './path.ts';
+import { length2, type Segment, segmentPoint, type Vec2 } from './path.ts';
 
 /** Whole numbers to the mm. */
 const SCALE = 1e4;
@@ -227,7 +227,7 @@ export function bordersWithin(r: Region, room: Region, fit = FIT): { path: Segme
   return joinedEnds(open.map((p) => toPlane(p))).flatMap((points) => {
     if (points.length < 2) return [];
     const [a, b] = [first(points), last(points)];
-    const closed = Math.hypot(a[0] - b[0], a[1] - b[1]) < 2 / SCALE;
+    const closed = length2(a[0] - b[0], a[1] - b[1]) < 2 / SCALE;
     return [{ path: fitPoints(points, fit), closed }];
   });
 }
@@ -235,7 +235,7 @@ export function bordersWithin(r: Region, room: Region, fit = FIT): { path: Segme
 /** Runs of points that end where another begins are one: a border was opened where its points begin. */
 function joinedEnds(runs: Vec2[][]): Vec2[][] {
   const out = [...runs];
-  const meets = (a: Vec2, b: Vec2): boolean => Math.hypot(a[0] - b[0], a[1] - b[1]) < 2 / SCALE;
+  const meets = (a: Vec2, b: Vec2): boolean => length2(a[0] - b[0], a[1] - b[1]) < 2 / SCALE;
   for (let i = 0; i < out.length; i++)
     for (let k = 0; k < out.length; k++) {
       const [a, b] = [at(out, i), at(out, k)];

@@ -10,7 +10,7 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
-// Math.hypot guards against numbers that no part has, at ten times the cost.
+// Not by Math.hypot, which is ten times as slow.
 export const length = (a: Vec3): number => Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
 export function distance(a: Vec3, b: Vec3): number {
   const [x, y, z] = [a[0] - b[0], a[1] - b[1], a[2] - b[2]];

@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import type { Motion } from '../code/read/motion.ts';
 import { fullWidthCut, type Material } from '../cutting/material.ts';
 import { arcSweep } from '../geometry/arc.ts';
@@ -85,9 +86,9 @@ export function overload(
 
 /** How long a motion is, seen from above, mm; of several turns at one level once round. */
 function wayInPlan(m: Motion, from: readonly [number, number], to: readonly [number, number]): number {
-  if (m.kind !== 'arc' || !m.centre) return Math.hypot(to[0] - from[0], to[1] - from[1]);
+  if (m.kind !== 'arc' || !m.centre) return length2(to[0] - from[0], to[1] - from[1]);
   const [cx, cy] = m.centre;
-  const r = Math.hypot(from[0] - cx, from[1] - cy);
+  const r = length2(from[0] - cx, from[1] - cy);
   const isLevel = m.from[2] === m.to[2];
   const turns = isLevel ? Math.min(1, m.turns ?? 0) : (m.turns ?? 0);
   return (

@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import type { ReadProgram } from '../code/read/motion.ts';
 import { fromFrame } from '../geometry/frame.ts';
 import type { Vec3 } from '../geometry/vec.ts';
@@ -107,8 +108,8 @@ function holeOf(d: Difference, { read, holes }: ReadSetup): string | null {
   if (d.kind !== 'over-cut') return null;
   const [x, y] = (d.motion === null ? null : read.motions[d.motion]?.to) ?? [null, null];
   const found = holes.find(({ view }) => {
-    if (x !== null && y !== null && Math.hypot(x - view.x, y - view.y) < SAME_AXIS) return true;
-    return Math.hypot(d.at[0] - view.x, d.at[1] - view.y) <= widestStep(view) / 2 && d.at[2] <= view.entryZ;
+    if (x !== null && y !== null && length2(x - view.x, y - view.y) < SAME_AXIS) return true;
+    return length2(d.at[0] - view.x, d.at[1] - view.y) <= widestStep(view) / 2 && d.at[2] <= view.entryZ;
   });
   return found?.view.feature.id ?? null;
 }

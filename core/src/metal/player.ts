@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import type { MachineProfile } from '../code/profiles/schema.ts';
 import { mainLine, type Motion } from '../code/read/motion.ts';
 import { motionTimes } from '../proof/time.ts';
@@ -172,7 +173,7 @@ function arcPart(
   share: number,
 ): Motion {
   const [cx, cy] = m.centre ?? [0, 0];
-  const r = Math.hypot(from[0] - cx, from[1] - cy);
+  const r = length2(from[0] - cx, from[1] - cy);
   const start = Math.atan2(from[1] - cy, from[0] - cx);
   const end = Math.atan2(to[1] - cy, to[0] - cx);
   const sweep = share * arcSweep(start, end, m.clockwise === true, m.turns ?? 0);

@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import type { ReadProgram } from '../code/read/motion.ts';
 import type { Feature } from '../features/family.ts';
 import type { PartMesh } from '../model/mesh.ts';
@@ -145,11 +146,11 @@ export function cellFor(
         m.kind === 'arc'
           ? 2 *
             Math.PI *
-            Math.hypot((m.centre?.[0] ?? 0) - (m.from[0] ?? 0), (m.centre?.[1] ?? 0) - (m.from[1] ?? 0))
+            length2((m.centre?.[0] ?? 0) - (m.from[0] ?? 0), (m.centre?.[1] ?? 0) - (m.from[1] ?? 0))
           : 0;
       // What lies beyond the stock passes no cells.
       const round = Math.min(turned, 4 * longest) * Math.max(1, m.turns ?? 0);
-      const way = Math.max(Math.min(Math.hypot(dx, dy), 2 * longest), round);
+      const way = Math.max(Math.min(length2(dx, dy), 2 * longest), round);
       area += way * 2 * radius + 4 * radius * radius;
       if (way > 0) own += way * (2 * radius + BESIDE);
       else {

@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import { arcSweep } from '../geometry/arc.ts';
 import type { ToolBody } from './body.ts';
 
@@ -69,7 +70,7 @@ class LineWay implements Way {
   ) {
     this.box = [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1])];
     this.lowest = Math.min(a[2], b[2]);
-    this.length = Math.hypot(b[0] - a[0], b[1] - a[1]);
+    this.length = length2(b[0] - a[0], b[1] - a[1]);
     this.ux = this.length > 1e-9 ? (b[0] - a[0]) / this.length : 0;
     this.uy = this.length > 1e-9 ? (b[1] - a[1]) / this.length : 0;
   }
@@ -126,7 +127,7 @@ class LineWay implements Way {
     if (from > to) return false;
     if (a[2] === b[2]) {
       const near = Math.max(0, Math.min(length, along));
-      const d = Math.min(body.radius, Math.hypot(near - along, aside));
+      const d = Math.min(body.radius, length2(near - along, aside));
       out.low = a[2] + body.bottom(d);
       out.high = a[2] + body.top(d);
       return true;
@@ -136,14 +137,14 @@ class LineWay implements Way {
     if (body.isFlat) out.low = Math.min(zFrom, zTo) + body.low;
     else
       out.low = least(
-        (s) => a[2] + s * slope + body.bottom(Math.min(body.radius, Math.hypot(s - along, aside))),
+        (s) => a[2] + s * slope + body.bottom(Math.min(body.radius, length2(s - along, aside))),
         from,
         to,
       );
     if (body.hasFlatTop) out.high = Math.max(zFrom, zTo) + body.high;
     else
       out.high = -least(
-        (s) => -(a[2] + s * slope + body.top(Math.min(body.radius, Math.hypot(s - along, aside)))),
+        (s) => -(a[2] + s * slope + body.top(Math.min(body.radius, length2(s - along, aside)))),
         from,
         to,
       );
@@ -250,7 +251,7 @@ export function arcWays(
   turns: number,
 ): Way[] {
   const [cx, cy] = centre;
-  const radius = Math.hypot(from[0] - cx, from[1] - cy);
+  const radius = length2(from[0] - cx, from[1] - cy);
   if (radius < 1e-9) return [lineWay(from, to)];
   const start = Math.atan2(from[1] - cy, from[0] - cx);
   const sweep = arcSweep(start, Math.atan2(to[1] - cy, to[0] - cx), clockwise, turns);

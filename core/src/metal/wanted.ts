@@ -5,7 +5,7 @@ import type { SeenHole } from '../proof/checks/check.ts';
 import type { Row } from '../job/row.ts';
 import type { SeenBoss } from '../proof/threads/bosses.ts';
 import { besidePath, extendedPath } from '../geometry/parallel.ts';
-import { segmentPoint, type Segment, type Vec2 } from '../geometry/path.ts';
+import { length2, type Segment, segmentPoint, type Vec2 } from '../geometry/path.ts';
 import { along, dot, sub, type Vec3 } from '../geometry/vec.ts';
 import type { WantedEdge, WantedRise } from '../motion/work.ts';
 import type { Thread } from '../threads/thread.ts';
@@ -87,9 +87,9 @@ export class WantedCuts {
   /** Whether metal at a place is meant to be cut. Program coordinates, mm. */
   at(x: number, y: number, z: number): boolean {
     return (
-      this.grid.at(x, y).some((h) => isWanted(h, Math.hypot(x - h.view.x, y - h.view.y), z)) ||
-      this.cones.at(x, y).some((c) => isInCone(c, Math.hypot(x - c.x, y - c.y), z)) ||
-      this.bosses.at(x, y).some((b) => isInBoss(b, Math.hypot(x - b.x, y - b.y), z)) ||
+      this.grid.at(x, y).some((h) => isWanted(h, length2(x - h.view.x, y - h.view.y), z)) ||
+      this.cones.at(x, y).some((c) => isInCone(c, length2(x - c.x, y - c.y), z)) ||
+      this.bosses.at(x, y).some((b) => isInBoss(b, length2(x - b.x, y - b.y), z)) ||
       this.rises.at(x, y).some((r) => isOnRise(r, [x, y, z])) ||
       this.edges.at(x, y).some(({ edge, piece }) => isOnEdge(edge, piece, [x, y], z))
     );

@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import { add, along, cross, dot, length, normalize, reject, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import type { Face, Surface } from './solid-model.ts';
 
@@ -46,7 +47,7 @@ export function distanceToSurface(s: Surface, p: Vec3): number {
     case 'torus': {
       const d = sub(p, s.origin);
       const h = dot(d, s.axis);
-      return Math.hypot(length(reject(d, s.axis)) - s.majorRadius, h) - s.minorRadius;
+      return length2(length(reject(d, s.axis)) - s.majorRadius, h) - s.minorRadius;
     }
     case 'freeform':
       return NaN;

@@ -36,7 +36,10 @@ export function tourLength(points: readonly Point[], order: readonly number[]): 
   return sum;
 }
 
-const gap = (a: Point, b: Point): number => Math.hypot(a[0] - b[0], a[1] - b[1], (a[2] ?? 0) - (b[2] ?? 0));
+function gap(a: Point, b: Point): number {
+  const [x, y, z] = [a[0] - b[0], a[1] - b[1], (a[2] ?? 0) - (b[2] ?? 0)];
+  return Math.sqrt(x * x + y * y + z * z);
+}
 
 /** A path with its first point fixed, as an array with positions; moves are reversals of stretches. */
 class OpenTour {

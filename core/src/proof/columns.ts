@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import type { Disc } from '../tools/profile.ts';
 
 /** How much a tool may be wider, or stand lower, than what was cut, mm: rounding of the code and chords of a mesh. */
@@ -22,7 +23,7 @@ export class Columns {
     const key = `${Math.floor(x / CELL)},${Math.floor(y / CELL)}`;
     const list = this.cells.get(key) ?? [];
     if (list.length === 0) this.cells.set(key, list);
-    let column = list.find((c) => Math.hypot(c.x - x, c.y - y) < 0.005);
+    let column = list.find((c) => length2(c.x - x, c.y - y) < 0.005);
     if (!column) list.push((column = { x, y, cuts: [], widest: 0 }));
     for (const d of discs) {
       if (d.part !== 'cutting') continue;
@@ -41,7 +42,7 @@ export class Columns {
     for (let i = Math.floor((x - reach) / CELL); i <= Math.floor((x + reach) / CELL); i++) {
       for (let k = Math.floor((y - reach) / CELL); k <= Math.floor((y + reach) / CELL); k++) {
         for (const c of this.cells.get(`${i},${k}`) ?? []) {
-          const off = Math.hypot(c.x - x, c.y - y);
+          const off = length2(c.x - x, c.y - y);
           if (c.cuts.some((cut) => off + r <= cut.r + SLACK && cut.z <= z + SLACK)) return true;
         }
       }

@@ -1,3 +1,4 @@
+import { length2 } from '../geometry/path.ts';
 import { mainLine, type Motion, type ReadProgram } from '../code/read/motion.ts';
 import { widestStep } from '../tools/kinds/kind.ts';
 import { toolKind } from '../tools/kinds/registry.ts';
@@ -72,7 +73,7 @@ export class HoleFinder {
             m.kind === 'arc' &&
             ((m.turns ?? 0) >= 1 || m.round === true) &&
             m.centre !== undefined &&
-            Math.hypot(m.centre[0] - view.x, m.centre[1] - view.y) <= SAME_AXIS;
+            length2(m.centre[0] - view.x, m.centre[1] - view.y) <= SAME_AXIS;
           if (!best || off < best.off) best = { hole, orbit, isRound, beyond, off };
         }
     return best;
@@ -81,10 +82,10 @@ export class HoleFinder {
 
 /** Farthest place of a motion from an axis, mm; of an arc that is no full circle, at most that. */
 function farthest(m: Motion, from: At, to: At, x: number, y: number): number {
-  const ends = Math.max(Math.hypot(from[0] - x, from[1] - y), Math.hypot(to[0] - x, to[1] - y));
+  const ends = Math.max(length2(from[0] - x, from[1] - y), length2(to[0] - x, to[1] - y));
   if (m.kind !== 'arc' || !m.centre) return ends;
   const [cx, cy] = m.centre;
-  return Math.max(ends, Math.hypot(cx - x, cy - y) + Math.hypot(from[0] - cx, from[1] - cy));
+  return Math.max(ends, length2(cx - x, cy - y) + length2(from[0] - cx, from[1] - cy));
 }
 
 /**

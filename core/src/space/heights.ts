@@ -1,5 +1,5 @@
 import { toFrame, type Frame } from '../geometry/frame.ts';
-import type { Vec2 } from '../geometry/path.ts';
+import { length2, type Vec2 } from '../geometry/path.ts';
 import { chained, cutOfTriangle } from '../model/section.ts';
 import type { PartMesh } from '../model/mesh.ts';
 
@@ -161,7 +161,7 @@ class HeightTree implements Heights {
 
   private query(ax: number, ay: number, bx: number, by: number, r: number, floor: number): number {
     if (this.used === 0 || this.nodes[4]! <= floor) return -Infinity;
-    const length = Math.hypot(bx - ax, by - ay);
+    const length = length2(bx - ax, by - ay);
     this.ax = ax;
     this.ay = ay;
     this.bx = bx;
@@ -297,7 +297,7 @@ class HeightTree implements Heights {
     if (Math.abs(det) < 1e-12) return;
     const gx = (e1z * e2y - e2z * e1y) / det;
     const gy = (e2z * e1x - e1z * e2x) / det;
-    const slope = Math.hypot(gx, gy);
+    const slope = length2(gx, gy);
     const sx = slope > 1e-12 ? (this.r * gx) / slope : this.r;
     const sy = slope > 1e-12 ? (this.r * gy) / slope : 0;
     this.onFace(t, this.ax + sx, this.ay + sy, gx, gy, det);

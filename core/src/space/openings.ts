@@ -6,7 +6,7 @@ import { chainPoints, ringsOf } from '../geometry/region.ts';
 import { groundOf, type SeenPlan } from './areas.ts';
 import { BoxGrid } from '../geometry/box-grid.ts';
 import { toFrame, type Frame } from '../geometry/frame.ts';
-import type { Vec2 } from '../geometry/path.ts';
+import { length2, type Vec2 } from '../geometry/path.ts';
 import { dot } from '../geometry/vec.ts';
 import type { SetupFrame } from '../setup/setup-frame.ts';
 
@@ -142,5 +142,5 @@ function gap([x0, y0, x1, y1]: SeenOpening['runs'][number], x: number, y: number
   const [dx, dy] = [x1 - x0, y1 - y0];
   const l2 = dx * dx + dy * dy;
   const s = l2 > 0 ? Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / l2)) : 0;
-  return Math.hypot(x - x0 - s * dx, y - y0 - s * dy);
+  return length2(x - x0 - s * dx, y - y0 - s * dy);
 }

@@ -1,6 +1,6 @@
 import { first } from '../lists.ts';
 import type { Region } from '../geometry/region.ts';
-import type { Vec2 } from '../geometry/path.ts';
+import { length2, type Vec2 } from '../geometry/path.ts';
 import type { KeepOutBox, SetupFrame } from '../setup/setup-frame.ts';
 import type { Disc, ProfilePart } from '../tools/profile.ts';
 import type { Heights } from './heights.ts';
@@ -168,7 +168,7 @@ export class Space {
 const DIRECTIONS = 24;
 
 const isCentred = (o: SeenOpening, x: number, y: number): boolean =>
-  o.runs.length === 1 && Math.hypot(first(o.runs)[0] - x, first(o.runs)[1] - y) < 0.05;
+  o.runs.length === 1 && length2(first(o.runs)[0] - x, first(o.runs)[1] - y) < 0.05;
 
 const hit = (d: Disc, height: number, tip: number): Hit => ({
   part: d.part,

@@ -1,5 +1,5 @@
 import { boxOf, grown, isIn, piecesOf, type Region } from '../../geometry/region.ts';
-import { pathMiddle, type Vec2 } from '../../geometry/path.ts';
+import { length2, pathMiddle, type Vec2 } from '../../geometry/path.ts';
 import { at, first, last } from '../../lists.ts';
 import { alongChain, lineFrom, lineTo, type Fed } from '../grooves/chain.ts';
 import { levelsDown } from '../grooves/ramp.ts';
@@ -60,4 +60,4 @@ function cornersOf({ rest, ...cut }: CornerCut): BesideWalls[][] {
 
 /** How far a place is from a box, mm. */
 const beside = ([x0, y0, x1, y1]: readonly [number, number, number, number], [x, y]: Vec2): number =>
-  Math.hypot(Math.max(x0 - x, 0, x - x1), Math.max(y0 - y, 0, y - y1));
+  length2(Math.max(x0 - x, 0, x - x1), Math.max(y0 - y, 0, y - y1));
