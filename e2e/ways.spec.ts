@@ -276,6 +276,12 @@ test('a part that is dropped is shown before the server has it', async ({ page }
   const shown = page.getByRole('region', { name: /just read/ });
   await expect(shown.getByRole('img')).toBeVisible();
   await expect(shown).toContainText('mm');
+  // All of the picture is there, and something is drawn in its middle and nothing in its corner.
+  const drawn = await shown.locator('canvas').evaluate((c: HTMLCanvasElement) => {
+    const at = (x: number, y: number) => c.getContext('2d')!.getImageData(x, y, 1, 1).data[3]!;
+    return [c.width, at(c.width / 2, c.height / 2), at(1, 1)];
+  });
+  expect(drawn).toEqual([480, 255, 0]);
   send();
   await expect(page).toHaveURL(/jobs\/.+/, { timeout: 30_000 });
 });

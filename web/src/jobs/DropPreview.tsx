@@ -1,4 +1,4 @@
-import { Box, chakra, Flex, Text } from '@chakra-ui/react';
+import { Box, Flex, Text } from '@chakra-ui/react';
 import { useEffect, useRef } from 'react';
 import { formatLength } from '@yellow-pin/core/units/length';
 import { Quiet } from '../kit/Quiet.tsx';
@@ -28,7 +28,7 @@ export function DropPreview({ preview, doing }: { preview: Preview; doing: strin
       borderColor="rule"
       borderRadius="4px"
     >
-      <chakra.canvas
+      <canvas
         ref={canvas}
         width={PREVIEW.width}
         height={PREVIEW.height}
