@@ -164,12 +164,7 @@ const AREAS: { readonly [S in AreaShape['side']]: WriteArea } = {
     const { w } = c;
     return w.add(
       'CLOSED_POCKET',
-      ...areaHead(c, area, operations),
-      islands(c, area),
-      null,
-      w.add(area.shape.through ? 'THROUGH_POCKET_BOTTOM_CONDITION' : 'PLANAR_POCKET_BOTTOM_CONDITION'),
-      corner(w, area.shape),
-      null,
+      ...pocketHead(c, area, operations),
       w.add('GENERAL_CLOSED_PROFILE', null, w.path(ringOf(area.shape), 0)),
     );
   },
@@ -178,12 +173,7 @@ const AREAS: { readonly [S in AreaShape['side']]: WriteArea } = {
     const walls = (area.shape.rings[0] ?? []).filter((e) => e.isWall).map((e) => e.segment);
     return w.add(
       'OPEN_POCKET',
-      ...areaHead(c, area, operations),
-      islands(c, area),
-      null,
-      w.add(area.shape.through ? 'THROUGH_POCKET_BOTTOM_CONDITION' : 'PLANAR_POCKET_BOTTOM_CONDITION'),
-      corner(w, area.shape),
-      null,
+      ...pocketHead(c, area, operations),
       w.add('GENERAL_PROFILE', null, w.path(ringOf(area.shape), 0)),
       walls.length > 0 ? w.add('GENERAL_PROFILE', null, w.path(walls, 0)) : null,
     );
@@ -226,6 +216,17 @@ function areaHead(c: FeatureContext, { label, shape }: AreaView, operations: Ref
     c.w.levelPlane('floor', shape.floor - shape.top),
   ] as const;
 }
+
+/** The same of a pocket, with its islands, bottom and corner at the foot of its walls; none of its walls leans. */
+const pocketHead = (c: FeatureContext, area: AreaView, operations: Ref[]) =>
+  [
+    ...areaHead(c, area, operations),
+    islands(c, area),
+    null,
+    c.w.add(area.shape.through ? 'THROUGH_POCKET_BOTTOM_CONDITION' : 'PLANAR_POCKET_BOTTOM_CONDITION'),
+    corner(c.w, area.shape),
+    null,
+  ] as const;
 
 function islands(c: FeatureContext, { label, shape }: AreaView): Ref[] {
   const { w, workpiece } = c;
