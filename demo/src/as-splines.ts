@@ -1,11 +1,11 @@
-import { rationalRound, rationalTorus } from './rational-round.ts';
+import { rationalRound, rationalSphere, rationalTorus } from './rational-round.ts';
 
 const number = (v: number): string => (Number.isInteger(v) ? `${v}.` : v.toPrecision(17));
 
 type Vector = [number, number, number];
 
 /**
- * The same STEP file with its planes, cylinders, cones and tori stored as B-spline surfaces, as some systems export them. Each surface is
+ * The same STEP file with its planes, cylinders, cones, spheres and tori stored as B-spline surfaces, as some systems export them. Each surface is
  * made `reach` long about its own origin; edges stay as they are. Cones run to their apex, where a whole side of the surface is one point.
  */
 export function asSplines(text: string, reach = 400): string {
@@ -48,10 +48,18 @@ export function asSplines(text: string, reach = 400): string {
       );
     return rationalTorus(pole);
   };
+  const sphere = (frame: number, radius: number): string => {
+    const f = frameOf(frame);
+    return rationalSphere((i, k, out, up) =>
+      point(
+        [0, 1, 2].map((c) => f.o[c]! + radius * (out * (i * f.x[c]! + k * f.y[c]!) + up * f.z[c]!)) as Vector,
+      ),
+    );
+  };
   const changed = new Map<number, string>();
   for (const [id, entity] of entities) {
     const m =
-      /^(PLANE|CYLINDRICAL_SURFACE|CONICAL_SURFACE|TOROIDAL_SURFACE)\s*\(\s*'[^']*'\s*,\s*#(\d+)(?:\s*,\s*([^,)]+))?(?:\s*,\s*([^,)]+))?\s*\)/.exec(
+      /^(PLANE|CYLINDRICAL_SURFACE|CONICAL_SURFACE|TOROIDAL_SURFACE|SPHERICAL_SURFACE)\s*\(\s*'[^']*'\s*,\s*#(\d+)(?:\s*,\s*([^,)]+))?(?:\s*,\s*([^,)]+))?\s*\)/.exec(
         entity,
       );
     if (!m) continue;
@@ -68,6 +76,7 @@ export function asSplines(text: string, reach = 400): string {
         ]),
       );
     } else if (m[1] === 'TOROIDAL_SURFACE') changed.set(id, torus(frame, Number(m[3]), Number(m[4])));
+    else if (m[1] === 'SPHERICAL_SURFACE') changed.set(id, sphere(frame, Number(m[3])));
     else if (m[1] === 'CYLINDRICAL_SURFACE')
       changed.set(
         id,

@@ -4,6 +4,7 @@ import { isHole } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { readStep } from '@yellow-pin/kernel';
 import { asSplines } from './as-splines.ts';
+import { withoutSeams } from './without-seams.ts';
 import { blind, box, cutAll, prepare, stepText, turned, type Point } from './solids.ts';
 
 const UP: Point = [0, 0, 1];
@@ -24,6 +25,36 @@ describe('the end of a hole', () => {
     expect(holes[0]!.bottom).toMatchObject({ angle: expect.closeTo(118, 1) as number });
     expect(holes[0]!.depth).toBeCloseTo(18, 2);
   });
+
+  it.each(['own', 'kernel'] as const)(
+    'a ball end stored as a spline is a ball to its pole, by the reader %s',
+    async (reader) => {
+      const ended = cutAll(box([0, 0, -30], [60, 40, 0]), [
+        turned(
+          [
+            [0, 4],
+            [14, 4],
+          ],
+          [20, 20, 0],
+          UP,
+        ),
+        makeSphere(4).translate([20, 20, -14]) as unknown as Shape3D,
+      ]);
+      const text = await stepText([ended], 'fixture');
+      const read = async (t: string) => {
+        const model = await readStep(new TextEncoder().encode(t), { reader });
+        const { features } = recognise(model);
+        return features
+          .filter(isHole)
+          .map(({ bottom, depth, stack }) => ({ bottom, depth: depth.toFixed(3), stack: stack.length }));
+      };
+      const plain = await read(text);
+      expect(plain.map((h) => h.bottom.shape)).toEqual(['ball']);
+      expect(asSplines(text)).toContain('(3,2,3)');
+      expect(await read(asSplines(text))).toEqual(plain);
+      if (reader === 'own') expect(await read(withoutSeams(text))).toEqual(plain);
+    },
+  );
 
   it('is never called flat where its surface is not understood', async () => {
     // A dented floor: a large ball off the axis cut into the end.
