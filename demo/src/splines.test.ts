@@ -5,7 +5,7 @@ import { recognise } from '@yellow-pin/core/features/recognise';
 import { readStep } from '@yellow-pin/kernel';
 import { asSplines } from './as-splines.ts';
 import { withoutSeams } from './without-seams.ts';
-import { blind, box, cutAll, prepare, stepText, turned, type Point } from './solids.ts';
+import { blind, box, cutAll, prepare, stepText, straight, turned, type Point } from './solids.ts';
 
 const UP: Point = [0, 0, 1];
 beforeAll(prepare);
@@ -30,14 +30,7 @@ describe('the end of a hole', () => {
     'a ball end stored as a spline is a ball to its pole, by the reader %s',
     async (reader) => {
       const ended = cutAll(box([0, 0, -30], [60, 40, 0]), [
-        turned(
-          [
-            [0, 4],
-            [14, 4],
-          ],
-          [20, 20, 0],
-          UP,
-        ),
+        turned(straight(8, 14), [20, 20, 0], UP),
         makeSphere(4).translate([20, 20, -14]) as unknown as Shape3D,
       ]);
       const text = await stepText([ended], 'fixture');
@@ -59,14 +52,7 @@ describe('the end of a hole', () => {
   it('is never called flat where its surface is not understood', async () => {
     // A dented floor: a large ball off the axis cut into the end.
     const dented = cutAll(box([0, 0, -30], [60, 40, 0]), [
-      turned(
-        [
-          [0, 4],
-          [18, 4],
-        ],
-        [20, 20, 0],
-        UP,
-      ),
+      turned(straight(8, 18), [20, 20, 0], UP),
       makeSphere(9).translate([22, 21, -12]) as unknown as Shape3D,
     ]);
     const { holes } = await holesOf(dented);

@@ -1,4 +1,5 @@
 import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { closeOutline, type Turns } from '../model/close-outline.ts';
 import { insideTest, triangulateOutline, type Flat } from '../model/triangulate.ts';
 import type { FreeformMesh } from '../model/solid-model.ts';
 import type { FreeformFace } from './build-model.ts';
@@ -34,9 +35,9 @@ export function meshFreeform(face: FreeformFace): FreeformMesh | null {
     if (!loop) return null;
     if (loop.length >= 3) loops.push(loop);
   }
-  if (loops.length === 0) return null;
-  flat.align(loops);
-  const outline = triangulateOutline(loops, flat.grid(loops));
+  const outlines = closeOutline(loops, flat.turns, face.reversed ? -1 : 1);
+  if (outlines.length === 0) return null;
+  const outline = triangulateOutline(outlines, flat.grid(outlines));
   if (!outline) return null;
   return flat.mesh(outline.flat, outline.triangles, face);
 }
@@ -45,9 +46,8 @@ export function meshFreeform(face: FreeformFace): FreeformMesh | null {
 class FlatPicture {
   private readonly scaleU: number;
   private readonly scaleV: number;
-  /** Lengths in the picture after which it repeats; 0: never. */
-  private readonly turnU: number;
-  private readonly turnV: number;
+  /** Poles are points of its own border here: no outline ends in one that it does not run to. */
+  readonly turns: Turns;
 
   constructor(private readonly d: SurfaceDomain) {
     const { u, v } = d;
@@ -74,11 +74,14 @@ class FlatPicture {
           ? distance(d.point(u[0], at(v, t)), d.point(u[1], at(v, t))) < 1e-5
           : distance(d.point(at(u, t), v[0]), d.point(at(u, t), v[1])) < 1e-5,
       );
-    this.turnU = closes('u') ? (u[1] - u[0]) * this.scaleU : 0;
-    this.turnV = closes('v') ? (v[1] - v[0]) * this.scaleV : 0;
+    this.turns = {
+      u: closes('u') ? (u[1] - u[0]) * this.scaleU : 0,
+      v: closes('v') ? (v[1] - v[0]) * this.scaleV : 0,
+      poles: {},
+    };
   }
 
-  /** A closed run of points laid out flat; null where it does not lie on the surface, or goes round it without coming back. */
+  /** A closed run of points laid out flat; null where it does not lie on the surface. */
   unroll(points: readonly Vec3[]): Flat[] | null {
     const out: Flat[] = [];
     let near: [number, number] | null = null;
@@ -88,17 +91,12 @@ class FlatPicture {
       near = found;
       let [u, v] = [found[0] * this.scaleU, found[1] * this.scaleV];
       const before = out[out.length - 1];
-      if (before && this.turnU > 0) u += Math.round((before.u - u) / this.turnU) * this.turnU;
-      if (before && this.turnV > 0) v += Math.round((before.v - v) / this.turnV) * this.turnV;
+      if (before && this.turns.u > 0) u += Math.round((before.u - u) / this.turns.u) * this.turns.u;
+      if (before && this.turns.v > 0) v += Math.round((before.v - v) / this.turns.v) * this.turns.v;
       out.push({ u, v, point: p });
     }
     this.openPoles(out);
-    const [first, last] = [out[0], out[out.length - 1]];
-    if (!first || !last) return [];
-    const isRound =
-      (this.turnU > 0 && Math.abs(last.u - first.u) > 0.5 * this.turnU) ||
-      (this.turnV > 0 && Math.abs(last.v - first.v) > 0.5 * this.turnV);
-    return isRound ? null : out;
+    return out;
   }
 
   /** A pole has every parameter of its side: it is come to at that of the point before, and left at that of the next. */
@@ -124,21 +122,6 @@ class FlatPicture {
       distance(at(lo), at((lo + hi) / 2)) < 1e-5 && distance(at(lo), at(hi)) < 1e-5;
     if (isStill((t) => d.point(t, pv), d.u)) return 'u';
     return isStill((t) => d.point(pu, t), d.v) ? 'v' : null;
-  }
-
-  /** Brings inner loops of a closed surface beside the outer one by whole turns. */
-  align(loops: Flat[][]): void {
-    const middle = (l: Flat[], key: 'u' | 'v') => l.reduce((sum, f) => sum + f[key], 0) / l.length;
-    const outer = loops.reduce((a, b) => (areaOf(b) > areaOf(a) ? b : a));
-    for (const loop of loops)
-      for (const [key, turn] of [
-        ['u', this.turnU],
-        ['v', this.turnV],
-      ] as const) {
-        if (loop === outer || turn === 0) continue;
-        const shift = Math.round((middle(outer, key) - middle(loop, key)) / turn) * turn;
-        for (const f of loop) f[key] += shift;
-      }
   }
 
   /** Inner points on a grid, clear of the border. */
@@ -229,7 +212,7 @@ class FlatPicture {
   private inDomain(u: number, v: number): [number, number] {
     const back = (t: number, [lo, hi]: [number, number], isClosed: boolean) =>
       isClosed ? t - Math.floor((t - lo) / (hi - lo) - 1e-12) * (hi - lo) : t;
-    return [back(u, this.d.u, this.turnU > 0), back(v, this.d.v, this.turnV > 0)];
+    return [back(u, this.d.u, this.turns.u > 0), back(v, this.d.v, this.turns.v > 0)];
   }
 
   /** Parameters of the surface's place nearest to a point, from those of a point beside it; null where it does not lie on the surface. */
@@ -278,8 +261,8 @@ class FlatPicture {
           : [a > 0 ? ru / a : 0, c > 0 ? rv / c : 0];
       let isBetter = false;
       for (let k = 0; k < 6 && !isBetter; k++, su /= 2, sv /= 2) {
-        const nu = clamp(u + su, d.u, this.turnU > 0, false);
-        const nv = clamp(v + sv, d.v, this.turnV > 0, d.openV === true);
+        const nu = clamp(u + su, d.u, this.turns.u > 0, false);
+        const nv = clamp(v + sv, d.v, this.turns.v > 0, d.openV === true);
         const now = distance(d.point(nu, nv), p);
         if (now < off) {
           isBetter = off - now > 1e-13;
@@ -305,14 +288,4 @@ class FlatPicture {
 function angleBetween(a: Vec3, b: Vec3): number {
   const l = length(a) * length(b);
   return l > 1e-18 ? Math.acos(Math.max(-1, Math.min(1, dot(a, b) / l))) : 0;
-}
-
-/** Twice the area inside a loop of the picture. */
-function areaOf(loop: readonly Flat[]): number {
-  let sum = 0;
-  loop.forEach((f, i) => {
-    const next = loop[(i + 1) % loop.length]!;
-    sum += f.u * next.v - next.u * f.v;
-  });
-  return Math.abs(sum);
 }

@@ -1,5 +1,6 @@
 import { chartOf } from '../model/chart.ts';
 import { connect } from '../model/connect.ts';
+import { signedArea } from '../model/triangulate.ts';
 import { loopPoints, type Face, type SolidModel } from '../model/solid-model.ts';
 
 /**
@@ -39,13 +40,6 @@ function runAlike(model: SolidModel): Set<number> {
 function areaLeft(model: SolidModel, face: Face): number {
   if (face.surface.kind === 'freeform') return 0;
   const chart = chartOf(face.surface);
-  let twice = 0;
-  for (const loop of face.loops) {
-    const flat = chart.unroll(loopPoints(model, loop));
-    flat.forEach((f, i) => {
-      const next = flat[(i + 1) % flat.length]!;
-      twice += f.u * next.v - next.u * f.v;
-    });
-  }
+  const twice = face.loops.reduce((sum, l) => sum + signedArea(chart.unroll(loopPoints(model, l))), 0);
   return twice * (face.reversed ? -1 : 1);
 }

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../geometry/vec.ts';
-import type { Flat } from './triangulate.ts';
+import { signedArea, type Flat } from './triangulate.ts';
 
 /** What a flat picture of a surface that comes back to itself knows of that; lengths in the picture. */
 export interface Turns {
@@ -29,7 +29,7 @@ export function closeOutline(loops: Flat[][], turns: Turns, side: 1 | -1): Flat[
   let out = bands(loops, 'u', turns, side);
   // Left of a way toward larger v lies smaller u.
   out = bands(out, 'v', turns, side === 1 ? -1 : 1);
-  const isClosedIn = out.length !== loops.length || out.some((l) => areaOf(l) * side > 0);
+  const isClosedIn = out.length !== loops.length || out.some((l) => signedArea(l) * side > 0);
   if (!isClosedIn && turns.whole && out.every((l) => windingOf(l, 'u', turns.u) === 0)) {
     const around = turns.whole(clearOf(out, turns.u));
     for (const l of out) shiftNear(l, 'u', turns.u, middleOf(around, 'u'));
@@ -59,16 +59,6 @@ export function windingOf(l: readonly Flat[], key: Key, turn: number): number {
   const [first, last] = [l[0]![key], l[l.length - 1]![key]];
   const closing = first - last - Math.round((first - last) / turn) * turn;
   return Math.round((last + closing - first) / turn);
-}
-
-/** Twice the signed area of a loop, counter-clockwise positive. */
-function areaOf(l: readonly Flat[]): number {
-  let sum = 0;
-  for (let i = 0; i < l.length; i++) {
-    const [a, b] = [l[i]!, l[i + 1 === l.length ? 0 : i + 1]!];
-    sum += a.u * b.v - b.u * a.v;
-  }
-  return sum;
 }
 
 /** Loops that go round, each with the next one across the face, as closed outlines; the others as they are. */

@@ -182,14 +182,29 @@ export function meshArea(mesh: PartMesh): number {
 }
 
 /** Volume enclosed by a closed mesh, mm³ (divergence theorem). */
-export function meshVolume({ positions: p, triangles }: PartMesh): number {
+export function meshVolume({ positions, triangles }: PartMesh): number {
   let six = 0;
-  for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
-    six +=
-      p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) +
-      p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
-      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
-  }
+  for (let t = 0; t < triangles.length; t += 3) six += sixfold(positions, triangles, t);
   return six / 6;
+}
+
+/** The same of each of a model's solids. */
+export function solidVolumes(
+  { positions, triangles, faceOf }: PartMesh,
+  { solids, faces }: SolidModel,
+): number[] {
+  const out = solids.map(() => 0);
+  for (let t = 0; t < faceOf.length; t++)
+    out[faces[faceOf[t]!]!.solid]! += sixfold(positions, triangles, 3 * t) / 6;
+  return out;
+}
+
+/** Six times the volume between a triangle and the origin, mm³. */
+function sixfold(p: Float32Array, triangles: Uint32Array, t: number): number {
+  const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
+  return (
+    p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) +
+    p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
+    p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!)
+  );
 }

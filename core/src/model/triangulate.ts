@@ -9,6 +9,16 @@ export interface Flat {
   point: Vec3;
 }
 
+/** Twice the area inside a closed loop of a flat picture, counter-clockwise positive. */
+export function signedArea(loop: readonly Flat[]): number {
+  let sum = 0;
+  for (let i = 0; i < loop.length; i++) {
+    const [a, b] = [loop[i]!, loop[i + 1 === loop.length ? 0 : i + 1]!];
+    sum += a.u * b.v - b.u * a.v;
+  }
+  return sum;
+}
+
 /**
  * Triangles of what lies inside the loops (even-odd) of a flat picture, with its corners: those of the loops in order, none added or dropped,
  * then the inner points. Null when an outline crosses itself.

@@ -84,7 +84,9 @@ export function writeOperation(
     const how = howOf(work);
     const [type, own] = drilling;
     const stepped = type === 'DRILLING' ? peckOf(how) : null;
-    const steps = how?.how === 'full-retract' ? [depth, stepped, stepped, null] : [0, stepped, stepped, null];
+    // How far a chip-breaking drill backs off is the control's affair: not known here.
+    const back = how?.how === 'full-retract' ? depth : null;
+    const steps = [back, stepped, stepped, null];
     const cut = [depth, null, dwellOf(how), null, null];
     return stepped === null
       ? w.add(type, ...shared, ...cut, ...(own?.(o, work) ?? []))

@@ -7,12 +7,12 @@ import { assemble } from './assembly.ts';
 import { Entities, UnknownStep } from './fields.ts';
 import { faultOf } from './health.ts';
 import { noSolid, type StepFacts } from './step-text.ts';
-import { lengthUnitName } from './units.ts';
+import { lengthUnitName, unitSystem } from './units.ts';
 
 /**
  * Reads a STEP file (ISO 10303-21 with AP203, AP214 or AP242) into the neutral model: mm, the file's own frame. Throws a `Part21Error` that
- * names line and entity where the file is damaged, `StepFileError` where there is no solid in it, and {@link UnknownStep} where it may be right and holds what this reader does not know, or
- * what came of it is not sound.
+ * names line and entity where the file is damaged, `StepFileError` where there is no solid in it, and {@link UnknownStep} where it may be
+ * right and holds what this reader does not know, or what came of it is not sound.
  */
 export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
   const entities = new Entities(new Part21File(bytes));
@@ -22,14 +22,14 @@ export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
     const loose = LOOSE.find((type) => entities.file.ofType(type).length > 0);
     throw loose ? new UnknownStep(`${loose} without a body`, entities.file.ofType(loose)[0] ?? 0) : noSolid();
   }
-  const unit = lengthUnitName(entities, context);
+  const sourceUnits = unitSystem([lengthUnitName(entities, context)]);
   const failed: number[] = [];
   const mesh = (face: FreeformFace) => {
     const made = meshFreeform(face);
     if (!made) failed.push(face.index);
     return made;
   };
-  const model = buildModel(document, { ...facts, sourceUnits: isInch(unit) ? 'inch' : 'mm' }, mesh);
+  const model = buildModel(document, { ...facts, sourceUnits }, mesh);
   if (!orientLoops(model)) throw new UnknownStep('two faces run one of their edges the same way', 0);
   const fault = failed.length > 0 ? `free-form face ${failed[0]} cannot be laid out flat` : faultOf(model);
   if (fault) throw new UnknownStep(fault, 0);
@@ -37,5 +37,3 @@ export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
 }
 
 const LOOSE = ['GEOMETRIC_SET', 'ADVANCED_FACE', 'FACE_SURFACE'];
-
-const isInch = (name: string): boolean => /^(inch|in|foot|feet|ft)$/i.test(name);

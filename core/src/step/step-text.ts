@@ -1,6 +1,8 @@
 import { Part21Error } from '../part21/error.ts';
 import { Part21File } from '../part21/file.ts';
+import { decodeText } from '../part21/text.ts';
 import { scanStep } from './step-scan.ts';
+import { unitSystem } from './units.ts';
 
 /** What can be said of a STEP file from its text alone, before the kernel touches it. */
 export class StepFileError extends Error {
@@ -68,7 +70,7 @@ export function inspectStep(source: string | Uint8Array): StepFacts {
   const [id, name] = (scan.product ?? []).map(decode);
   return {
     name: (name || id || '').slice(0, MAX_NAME),
-    sourceUnits: scan.unitNames.some((u) => /^(inch|in|foot|feet|ft)$/i.test(decode(u))) ? 'inch' : 'mm',
+    sourceUnits: unitSystem(scan.unitNames.map(decode)),
     schema: scan.schema ? decode(scan.schema) : '',
   };
 }
@@ -94,20 +96,8 @@ export function checkStep(bytes: Uint8Array): StepFacts {
 const decode = (bytes: Uint8Array): string =>
   decodeStepString(new TextDecoder().decode(bytes.subarray(0, MAX_ENCODED)));
 
-const LARGEST_CODE_POINT = 0x10ffff;
-
-/** Undoes the \X2\, \X\ and \S\ encodings of ISO 10303-21 and drops control characters and halves of surrogate pairs. */
-export function decodeStepString(s: string): string {
-  const points = (hex: string, digits: number): string =>
-    (hex.match(new RegExp(`.{${digits}}`, 'g')) ?? [])
-      .map((h) => String.fromCodePoint(Math.min(parseInt(h, 16), LARGEST_CODE_POINT)))
-      .join('');
-  return s
-    .replace(/''/g, "'")
-    .replace(/\\X2\\([0-9A-Fa-f]*)\\X0\\/g, (_, hex: string) => points(hex, 4))
-    .replace(/\\X4\\([0-9A-Fa-f]*)\\X0\\/g, (_, hex: string) => points(hex, 8))
-    .replace(/\\X\\([0-9A-Fa-f]{2})/g, (_, h: string) => String.fromCharCode(parseInt(h, 16)))
-    .replace(/\\S\\(.)/g, (_, c: string) => String.fromCharCode(c.charCodeAt(0) + 128))
+/** A name as the file has it, without its escapes, control characters and halves of surrogate pairs: for people to read. */
+export const decodeStepString = (s: string): string =>
+  decodeText(s)
     .replace(/\p{Cs}|\p{Cc}/gu, ' ')
     .trim();
-}

@@ -44,6 +44,10 @@ export function unitsOf(entities: Entities, context: number): Units {
   };
 }
 
+/** What a programmer calls lengths in units of these names: a foot is inches too. */
+export const unitSystem = (names: readonly string[]): 'mm' | 'inch' =>
+  names.some((name) => /^(inch|in|foot|feet|ft)$/i.test(name)) ? 'inch' : 'mm';
+
 /** The name of the unit that a context gives a length, as the file has it: `INCH`, `METRE` with its prefix. */
 export function lengthUnitName(entities: Entities, context: number): string {
   const units = entities.part(context, 'GLOBAL_UNIT_ASSIGNED_CONTEXT')?.refs(0) ?? [];

@@ -59,6 +59,8 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
   const preview = usePreview();
   const start = (files: readonly File[]): void => {
     const [only] = files;
+    // What was dropped before is not what is waited for any more.
+    setWaiting(null);
     if (only && files.length === 1 && isStepName(only.name)) void preview.show(only);
     else preview.stop();
     send(files);
@@ -74,7 +76,10 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
     enabled: waiting !== null,
     refetchInterval: (q) => (q.state.data?.job.status === 'reading' ? 600 : false),
   });
-  const isRead = wanted.data?.job.status === 'ready';
+  const status = wanted.data?.job.status ?? 'reading';
+  const isRead = status === 'ready';
+  const isRefused = uploads.some((u) => u.file === preview.shown?.file && u.error !== null);
+  const dropped = isRefused || status !== 'reading' ? null : preview.shown;
   useEffect(() => {
     if (isRead && waiting !== null) void navigate(`/jobs/${waiting}`);
   }, [isRead, waiting, navigate]);
@@ -98,8 +103,8 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
     >
       {!bin && <DropPlace onFiles={start} />}
       <UploadList uploads={uploads} onRetry={again} onForget={forget} />
-      {preview.shown && !uploads.some((u) => u.error) && wanted.data?.job.status !== 'failed' && (
-        <DropPreview preview={preview.shown} doing={wanted.data?.job.progressText || 'sending'} />
+      {dropped && (
+        <DropPreview preview={dropped.preview} doing={wanted.data?.job.progressText || 'sending'} />
       )}
       {problem && (
         <Notice

@@ -7,7 +7,7 @@ export const PREVIEW = { width: 480, height: 320 };
 
 /** Reads a file in a worker of its own and shows it at once, while it is sent and its features are looked for. */
 export function usePreview() {
-  const [shown, setShown] = useState<Preview | null>(null);
+  const [shown, setShown] = useState<{ file: File; preview: Preview } | null>(null);
   const worker = useRef<Worker | null>(null);
   const stop = useCallback(() => {
     worker.current?.terminate();
@@ -27,7 +27,7 @@ export function usePreview() {
         PREVIEW.height,
       );
       // Another may have been dropped meanwhile.
-      if (worker.current === own) setShown(made);
+      if (worker.current === own) setShown(made && { file, preview: made });
     },
     [stop],
   );
