@@ -1,5 +1,6 @@
 import { along, cross, distance, dot, length, normalize, reject, sub, type Vec3 } from '../geometry/vec.ts';
 import { connect } from '../model/connect.ts';
+import { bulgesOf } from '../model/mesh.ts';
 import {
   boundsOf,
   type Curve,
@@ -83,8 +84,9 @@ class Builder {
       const face = model.faces[edge.faces[0] ?? -1];
       if (face) model.solids[face.solid]!.closed = false;
     }
-    if (model.edges.length > 0) {
-      const { min, max } = boundsOf(model.edges.flatMap((e) => e.points).concat(this.bulges()));
+    const points = model.edges.flatMap((e) => e.points).concat(this.bulges());
+    if (points.length > 0) {
+      const { min, max } = boundsOf(points);
       // Sums of sines leave 1e-14 where 0 is meant.
       const clean = (v: Vec3): Vec3 => v.map((x) => Math.round(x * 1e9) / 1e9 + 0) as Vec3;
       model.bounds = { min: clean(min), max: clean(max) };
@@ -93,7 +95,7 @@ class Builder {
     return model;
   }
 
-  /** Extreme points between samples: the poles of arcs, and the vertices of free-form faces. */
+  /** Extreme points between samples: the poles of arcs, the bulges of balls and rings, and the vertices of free-form faces. */
   private bulges(): Vec3[] {
     const arcs = this.model.edges.flatMap((edge) =>
       edge.curve.kind === 'circle' ? arcExtremes(edge.curve, edge.points) : [],
@@ -106,7 +108,10 @@ class Builder {
         (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!] as Vec3,
       );
     });
-    return arcs.concat(freeform);
+    return arcs.concat(
+      freeform,
+      this.model.faces.flatMap((face) => bulgesOf(this.model, face)),
+    );
   }
 
   private visit(ref: ShapeRef, parent: Context): void {

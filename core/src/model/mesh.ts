@@ -1,9 +1,19 @@
-import { cross, length, normalize, sub, type Vec3 } from '../geometry/vec.ts';
-import { chartOf } from './chart.ts';
+import {
+  along,
+  anyPerpendicular,
+  cross,
+  distance,
+  length,
+  normalize,
+  reject,
+  sub,
+  type Vec3,
+} from '../geometry/vec.ts';
+import { chartOf, type Chart } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
-import { loopEnd, loopPoints, type Face, type SolidModel } from './solid-model.ts';
+import { loopEnd, loopPoints, type Face, type SolidModel, type Surface } from './solid-model.ts';
 import { outwardNormal } from './surface.ts';
-import { triangulateOutline, type Flat } from './triangulate.ts';
+import { insideTest, triangulateOutline, type Flat } from './triangulate.ts';
 
 /** Triangles of a whole model. Corners are not shared between faces, so that edges stay crisp. */
 export interface PartMesh {
@@ -82,10 +92,59 @@ function freeform(face: Face): FaceMesh | null {
   };
 }
 
-function meshFace(model: SolidModel, face: Face): FaceMesh | null {
+/** A face's flat picture, and its outlines in it; none where it cannot be laid out. */
+function layOut(model: SolidModel, face: Face): { chart: Chart; loops: Flat[][] } {
   const chart = chartOf(face.surface, face.surface.kind === 'sphere' ? axisOf(model, face) : undefined);
   const unrolled = face.loops.map((l) => chart.unroll(loopPoints(model, l))).filter((l) => l.length >= 3);
   const loops = chart.turns ? closeOutline(unrolled, chart.turns, face.reversed ? -1 : 1) : unrolled;
+  return { chart, loops };
+}
+
+/**
+ * The points of a ball's or a ring's face that lie farthest along the coordinate axes, where its bulge and none of its edges is what the part
+ * ends in. Of other faces none: they end in their edges.
+ */
+export function bulgesOf(model: SolidModel, face: Face): Vec3[] {
+  const candidates = farthestOn(face.surface);
+  if (candidates.length === 0) return [];
+  const { chart, loops } = layOut(model, face);
+  const [turnU, turnV] = [chart.turns?.u ?? 0, chart.turns?.v ?? 0];
+  if (loops.length === 0 || turnU === 0) return [];
+  const inside = insideTest(loops);
+  const around = (turn: number) => (turn > 0 ? [-2, -1, 0, 1, 2].map((k) => k * turn) : [0]);
+  return candidates.filter((p) => {
+    // A pole has no place of its own in the picture: where a face reaches it, it is a corner of its outline.
+    const [at] = chart.unroll([p]);
+    if (!at) return loops.some((l) => l.some((f) => distance(f.point, p) < POLE));
+    return around(turnU).some((u) => around(turnV).some((v) => inside(at.u + u, at.v + v)));
+  });
+}
+
+/** A corner of an outline that is nearer to a pole than this is that pole, mm. */
+const POLE = 1e-6;
+
+const AXES: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+
+/** Points of a whole ball or ring at which it is farthest along each axis, forth and back. */
+function farthestOn(s: Surface): Vec3[] {
+  if (s.kind !== 'sphere' && s.kind !== 'torus') return [];
+  return AXES.flatMap((d) =>
+    [1, -1].map((sign): Vec3 => {
+      if (s.kind === 'sphere') return along(s.origin, d, sign * s.radius);
+      const out = reject(d, s.axis);
+      // Along its own axis a ring is as far all round: any place will do.
+      const radial = length(out) > POLE ? normalize(out) : anyPerpendicular(s.axis);
+      return along(along(s.origin, radial, sign * s.majorRadius), d, sign * s.minorRadius);
+    }),
+  );
+}
+
+function meshFace(model: SolidModel, face: Face): FaceMesh | null {
+  const { chart, loops } = layOut(model, face);
   if (loops.length === 0) return null;
   chart.squeeze?.(loops);
   level(loops, 'u');
