@@ -56,6 +56,12 @@ const MILLING_OWN = {
 
 const MM_PER_MIN_TO_M_PER_S = 1 / 60_000;
 
+/** What the machine says to all operations: its functions, and how far a drill backs off to break a chip, mm. */
+export interface MachineSays {
+  functions: Ref;
+  backOff: number;
+}
+
 /**
  * What an operation of ours does at one feature, as an operation of ISO 14649-11. Feeds in m/s, speeds in 1/s (clockwise as seen from the
  * spindle is negative), lengths in mm as the file's are. A tool's way is left to whoever reads it: no toolpath is given.
@@ -65,7 +71,7 @@ export function writeOperation(
   o: PlannedOperation,
   work: Work,
   tool: Ref,
-  functions: Ref,
+  machine: MachineSays,
 ): Ref {
   const shared: Value[] = [
     null,
@@ -75,7 +81,7 @@ export function writeOperation(
     null,
     tool,
     technology(w, o),
-    functions,
+    machine.functions,
     null,
   ];
   const depth = work.entryZ - work.z;
@@ -84,8 +90,7 @@ export function writeOperation(
     const how = howOf(work);
     const [type, own] = drilling;
     const stepped = type === 'DRILLING' ? peckOf(how) : null;
-    // How far a chip-breaking drill backs off is the control's affair: not known here.
-    const back = how?.how === 'full-retract' ? depth : null;
+    const back = how?.how === 'full-retract' ? depth : machine.backOff;
     const steps = [back, stepped, stepped, null];
     const cut = [depth, null, dwellOf(how), null, null];
     return stepped === null

@@ -38,7 +38,10 @@ export function stepNc({ name, time, job, setups = job.setups }: StepNcInput): s
   const w = new GeometryWriter();
   const material = w.add('MATERIAL', job.material.id, job.material.name, []);
   const workpiece = w.add('WORKPIECE', name, material, 0.01, null, null, null, []);
-  const functions = machineFunctions(w, job.machine.coolant);
+  const machine = {
+    functions: machineFunctions(w, job.machine.coolant),
+    backOff: job.machine.chipBreakBackOff,
+  };
   const tools = new Map<string, Ref>();
   const toolOf = (o: PlannedOperation): Ref => {
     const known = tools.get(o.tool.id) ?? writeTool(w, o.tool);
@@ -48,7 +51,7 @@ export function stepNc({ name, time, job, setups = job.setups }: StepNcInput): s
   const steps = setups.map((setup) => ({
     setup,
     made: setup.operations.flatMap((o) =>
-      o.work.map((work) => ({ o, work, ref: writeOperation(w, o, work, toolOf(o), functions) })),
+      o.work.map((work) => ({ o, work, ref: writeOperation(w, o, work, toolOf(o), machine) })),
     ),
   }));
   const operationsOn = new Map<string, Ref[]>();

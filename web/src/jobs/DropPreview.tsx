@@ -5,8 +5,8 @@ import { Quiet } from '../kit/Quiet.tsx';
 import type { Preview } from '../workers/preview.worker.ts';
 import { PREVIEW } from './use-preview.ts';
 
-/** A part that was just dropped, as this browser has read it, while the server looks for its features. */
-export function DropPreview({ preview, doing }: { preview: Preview; doing: string }) {
+/** A part that was just dropped, as this browser has read it, while it is sent and then looked into by the server (`doing`). */
+export function DropPreview({ preview, doing }: { preview: Preview; doing: string | null }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { picture, size, units, name } = preview;
   useEffect(() => {
@@ -43,7 +43,7 @@ export function DropPreview({ preview, doing }: { preview: Preview; doing: strin
         <Text fontFamily="mono">
           {size.map((mm) => formatLength(mm, units)).join(' × ')} {u}
         </Text>
-        <Quiet role="status">{doing} …</Quiet>
+        {doing && <Quiet role="status">{doing} …</Quiet>}
       </Box>
     </Flex>
   );

@@ -104,7 +104,7 @@ export default function JobsPage({ bin = false }: { bin?: boolean }) {
       {!bin && <DropPlace onFiles={start} />}
       <UploadList uploads={uploads} onRetry={again} onForget={forget} />
       {dropped && (
-        <DropPreview preview={dropped.preview} doing={wanted.data?.job.progressText || 'sending'} />
+        <DropPreview preview={dropped.preview} doing={wanted.data ? wanted.data.job.progressText : null} />
       )}
       {problem && (
         <Notice

@@ -40,7 +40,7 @@ export default function ReleasesPlace() {
       <Flex gap="10px" align="end" wrap="wrap" marginBottom="6px">
         <Labelled name="what is new in it" width="320px">
           <Input
-            size="sm"
+            size="xs"
             aria-label="what is new in it"
             maxLength={300}
             value={remark}

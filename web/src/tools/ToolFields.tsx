@@ -64,16 +64,16 @@ export function ToolFields({ tool, unit, holders, faults, set }: Props) {
             onChange={(cutterMaterial) => set({ cutterMaterial })}
           />
         </Labelled>
-        <Labelled name="holder">
-          <Choice
-            label="holder"
-            width="100%"
-            value={tool.holderId}
-            options={holders.map((h) => [h.id, h.description] as const)}
-            onChange={(holderId) => set({ holderId })}
-          />
-        </Labelled>
       </Grid>
+      <Labelled name="holder">
+        <Choice
+          label="holder"
+          width="100%"
+          value={tool.holderId}
+          options={holders.map((h) => [h.id, h.description] as const)}
+          onChange={(holderId) => set({ holderId })}
+        />
+      </Labelled>
       {tool.thread && <TapThread thread={tool.thread} set={set} />}
       {tool.threadForm && <MilledThread form={tool.threadForm} unit={unit} set={set} />}
       {says('thread') && <FieldSays>{says('thread')!}</FieldSays>}

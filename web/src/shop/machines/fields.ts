@@ -120,8 +120,8 @@ export const GROUPS: readonly { name: string; fields: readonly Field[] }[] = [
       number('chipBreakBackOff', 'G73 backs off', 'mm'),
       number('peckClearance', 'G83 stops short by', 'mm'),
       choice('dwellUnit', 'dwell P in', [
-        ['milliseconds', 'milliseconds (seconds with a point)'],
-        ['seconds', 'seconds'],
+        ['milliseconds', 'ms, or s with a point'],
+        ['seconds', 's'],
       ]),
       choice('riseOrder', 'to a higher R', [
         ['unknown', 'not known: the worse is proved'],
