@@ -93,8 +93,9 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>, ab
   const squeeze = (loops: Flat[][]): void => {
     if (doubly) return;
     // A short picture makes the triangles span few samples round the axis, where the surface bends.
-    const vs = loops.flat().map((f) => f.v);
-    const spread = Math.max(...vs) - Math.min(...vs);
+    let [low, high] = [Infinity, -Infinity];
+    for (const loop of loops) for (const { v } of loop) [low, high] = [Math.min(low, v), Math.max(high, v)];
+    const spread = high - low;
     if (spread < 1e-12) return;
     const k = turn / segmentsPerTurn(scaleU) / spread;
     for (const loop of loops) for (const f of loop) f.v *= Math.min(1, k);

@@ -43,35 +43,35 @@ export function meshOf(model: SolidModel): PartMesh {
  * added or dropped there, so neighbouring faces fit without cracks. Free-form faces bring their own triangles.
  */
 export function meshModel(model: SolidModel, only?: (face: Face, index: number) => boolean): PartMesh {
-  const positions: number[] = [];
-  const normals: number[] = [];
-  const triangles: number[] = [];
-  const faceOf: number[] = [];
   const failed: number[] = [];
+  const parts: { index: number; part: FaceMesh }[] = [];
+  let [corners, sides] = [0, 0];
   model.faces.forEach((face, index) => {
     if (only && !only(face, index)) return;
-    const base = positions.length / 3;
     const part = face.surface.kind === 'freeform' ? freeform(face) : meshFace(model, face);
     if (!part || part.triangles.length === 0) {
       failed.push(index);
       return;
     }
-    for (let i = 0; i < part.points.length; i++) {
-      const p = part.points[i]!;
-      const n = part.normals[i]!;
-      positions.push(p[0], p[1], p[2]);
-      normals.push(n[0], n[1], n[2]);
-    }
-    for (const t of part.triangles) triangles.push(base + t);
-    for (let i = 0; i < part.triangles.length; i += 3) faceOf.push(index);
+    parts.push({ index, part });
+    corners += part.points.length;
+    sides += part.triangles.length;
   });
-  return {
-    positions: Float32Array.from(positions),
-    normals: Float32Array.from(normals),
-    triangles: Uint32Array.from(triangles),
-    faceOf: Uint32Array.from(faceOf),
-    failed,
-  };
+  const positions = new Float32Array(3 * corners);
+  const normals = new Float32Array(3 * corners);
+  const triangles = new Uint32Array(sides);
+  const faceOf = new Uint32Array(sides / 3);
+  let [corner, side] = [0, 0];
+  for (const { index, part } of parts) {
+    const base = corner;
+    faceOf.fill(index, side / 3, (side + part.triangles.length) / 3);
+    for (const t of part.triangles) triangles[side++] = base + t;
+    for (let i = 0; i < part.points.length; i++, corner++) {
+      positions.set(part.points[i]!, 3 * corner);
+      normals.set(part.normals[i]!, 3 * corner);
+    }
+  }
+  return { positions, normals, triangles, faceOf, failed };
 }
 
 interface FaceMesh {
@@ -147,8 +147,10 @@ function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   const { chart, loops } = layOut(model, face);
   if (loops.length === 0) return null;
   chart.squeeze?.(loops);
-  level(loops, 'u');
-  level(loops, 'v');
+  if (face.surface.kind !== 'plane') {
+    level(loops, 'u');
+    level(loops, 'v');
+  }
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []);
   if (!outline) return null;
   const { flat, triangles } = outline;

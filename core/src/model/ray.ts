@@ -10,8 +10,10 @@ export interface RayCaster {
 const LEAF = 4;
 /** Numbers a node takes: box (6), first and last triangle, place of its right child (0: a leaf). */
 const NODE = 9;
+/** Cells along each axis that triangles are sorted by: as many as three of their numbers fit in a whole one. */
+const CELLS = 1024;
 
-/** Builds the tree: n log n in triangles. */
+/** Builds the tree, in time that grows as the triangles do. */
 export function rayCaster(mesh: PartMesh): RayCaster {
   return new Tree(mesh);
 }
@@ -20,77 +22,82 @@ export function rayCaster(mesh: PartMesh): RayCaster {
 class Tree implements RayCaster {
   /** Per triangle, in tree order: first corner and the two edges from it. */
   private readonly corners: Float64Array;
-  private readonly order: Uint32Array;
-  private readonly box: Float64Array;
+  /** Per triangle, in tree order: the cell of its middle along the curve that halves space over and over (Morton's). */
+  private readonly codes: Uint32Array;
   private readonly nodes: Float64Array;
   private used = 0;
   private readonly stack = new Uint32Array(256);
 
   constructor({ positions, triangles }: PartMesh) {
     const count = triangles.length / 3;
-    this.order = new Uint32Array(count);
-    this.box = new Float64Array(6 * count);
-    this.nodes = new Float64Array(NODE * Math.max(1, 2 * count));
-    for (let t = 0; t < count; t++) {
-      this.order[t] = t;
-      for (let k = 0; k < 3; k++) {
-        const a = positions[3 * triangles[3 * t]! + k]!;
-        const b = positions[3 * triangles[3 * t + 1]! + k]!;
-        const c = positions[3 * triangles[3 * t + 2]! + k]!;
-        this.box[6 * t + k] = Math.min(a, b, c);
-        this.box[6 * t + 3 + k] = Math.max(a, b, c);
-      }
-    }
-    if (count > 0) this.build(0, count);
+    const { codes, order } = sortedByPlace(positions, triangles);
+    this.codes = codes;
     this.corners = new Float64Array(9 * count);
     for (let i = 0; i < count; i++) {
-      const t = 3 * this.order[i]!;
+      const t = 3 * order[i]!;
+      const [p, q, r] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
       for (let k = 0; k < 3; k++) {
-        const a = positions[3 * triangles[t]! + k]!;
+        const a = positions[p + k]!;
         this.corners[9 * i + k] = a;
-        this.corners[9 * i + 3 + k] = positions[3 * triangles[t + 1]! + k]! - a;
-        this.corners[9 * i + 6 + k] = positions[3 * triangles[t + 2]! + k]! - a;
+        this.corners[9 * i + 3 + k] = positions[q + k]! - a;
+        this.corners[9 * i + 6 + k] = positions[r + k]! - a;
       }
     }
+    this.nodes = new Float64Array(NODE * Math.max(1, 2 * count));
+    if (count > 0) this.build(0, count);
   }
 
   private build(from: number, to: number): number {
-    const { nodes, order, box } = this;
+    const { nodes } = this;
     const at = NODE * this.used++;
+    nodes[at + 6] = from;
+    nodes[at + 7] = to;
+    if (to - from <= LEAF) {
+      this.boxOfLeaf(at, from, to);
+      return at;
+    }
+    const middle = this.halved(from, to);
+    const left = this.build(from, middle);
+    const right = this.build(middle, to);
+    nodes[at + 8] = right;
+    for (let k = 0; k < 3; k++) {
+      nodes[at + k] = Math.min(nodes[left + k]!, nodes[right + k]!);
+      nodes[at + 3 + k] = Math.max(nodes[left + 3 + k]!, nodes[right + 3 + k]!);
+    }
+    return at;
+  }
+
+  private boxOfLeaf(at: number, from: number, to: number): void {
+    const { nodes, corners } = this;
     for (let k = 0; k < 3; k++) {
       let low = Infinity;
       let high = -Infinity;
-      for (let i = from; i < to; i++) {
-        const t = 6 * order[i]!;
-        if (box[t + k]! < low) low = box[t + k]!;
-        if (box[t + 3 + k]! > high) high = box[t + 3 + k]!;
+      for (let t = 9 * from + k; t < 9 * to; t += 9) {
+        const a = corners[t]!;
+        const b = a + corners[t + 3]!;
+        const c = a + corners[t + 6]!;
+        low = Math.min(low, a, b, c);
+        high = Math.max(high, a, b, c);
       }
       nodes[at + k] = low - 1e-7;
       nodes[at + 3 + k] = high + 1e-7;
     }
-    nodes[at + 6] = from;
-    nodes[at + 7] = to;
-    if (to - from <= LEAF) return at;
-    let axis = 0;
-    for (let k = 1; k < 3; k++)
-      if (nodes[at + 3 + k]! - nodes[at + k]! > nodes[at + 3 + axis]! - nodes[at + axis]!) axis = k;
-    const middle = this.partition(from, to, axis, nodes[at + axis]! + nodes[at + 3 + axis]!);
-    this.build(from, middle);
-    nodes[at + 8] = this.build(middle, to);
-    return at;
   }
 
-  /** Triangles whose box is centred in the lower half first; halves the list where that puts all on one side. */
-  private partition(from: number, to: number, axis: number, twice: number): number {
-    const { order, box } = this;
-    let i = from;
-    for (let j = from; j < to; j++) {
-      const t = order[j]!;
-      if (box[6 * t + axis]! + box[6 * t + 3 + axis]! >= twice) continue;
-      order[j] = order[i]!;
-      order[i++] = t;
+  /** Where the halving of space that tells the first triangle's cell from the last one's divides the stretch; its middle where both are in one. */
+  private halved(from: number, to: number): number {
+    const { codes } = this;
+    const differs = codes[from]! ^ codes[to - 1]!;
+    if (differs === 0) return (from + to) >> 1;
+    const bit = 1 << (31 - Math.clz32(differs));
+    let [low, high] = [from, to - 1];
+    // The first with the bit is after `low`, and not after `high`.
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if ((codes[middle]! & bit) === 0) low = middle;
+      else high = middle;
     }
-    return i === from || i === to ? (from + to) >> 1 : i;
+    return high;
   }
 
   firstHit(origin: Vec3, direction: Vec3, limit = Infinity): number | null {
@@ -175,4 +182,68 @@ class Tree implements RayCaster {
     if (v < 0 || u + v > 1) return Infinity;
     return (e2x * qx + e2y * qy + e2z * qz) / det;
   }
+}
+
+/** The triangles by the cells of their middles along Morton's curve. */
+function sortedByPlace(
+  positions: Float32Array,
+  triangles: Uint32Array,
+): { codes: Uint32Array; order: Uint32Array } {
+  const count = triangles.length / 3;
+  const low = [Infinity, Infinity, Infinity];
+  let size = 0;
+  for (let k = 0; k < 3; k++) {
+    let high = -Infinity;
+    for (let i = k; i < positions.length; i += 3) {
+      low[k] = Math.min(low[k]!, positions[i]!);
+      high = Math.max(high, positions[i]!);
+    }
+    size = Math.max(size, high - low[k]!);
+  }
+  // The middle is a third of the corners' sum.
+  const scale = size > 0 ? (CELLS - 1) / (3 * size) : 0;
+  const codes = new Uint32Array(count);
+  for (let t = 0; t < count; t++) {
+    const [a, b, c] = [3 * triangles[3 * t]!, 3 * triangles[3 * t + 1]!, 3 * triangles[3 * t + 2]!];
+    for (let k = 0; k < 3; k++) {
+      const sum = positions[a + k]! + positions[b + k]! + positions[c + k]! - 3 * low[k]!;
+      codes[t]! |= spread(Math.max(0, sum * scale)) << k;
+    }
+  }
+  return sortedBy(codes);
+}
+
+/** The ten bits of a whole number, two empty places between each and the next. */
+function spread(n: number): number {
+  let x = n | 0;
+  x = (x | (x << 16)) & 0x030000ff;
+  x = (x | (x << 8)) & 0x0300f00f;
+  x = (x | (x << 4)) & 0x030c30c3;
+  return (x | (x << 2)) & 0x09249249;
+}
+
+const RADIX_BITS = 11;
+
+/** Numbers below 2³² in order, with the places they came from: a few bits at a time, from the lowest up. */
+function sortedBy(codes: Uint32Array): { codes: Uint32Array; order: Uint32Array } {
+  const n = codes.length;
+  let from = codes.slice();
+  let to = new Uint32Array(n);
+  let order = new Uint32Array(n);
+  for (let i = 0; i < n; i++) order[i] = i;
+  let next = new Uint32Array(n);
+  const mask = (1 << RADIX_BITS) - 1;
+  for (let shift = 0; shift < 32; shift += RADIX_BITS) {
+    const starts = new Uint32Array(mask + 2);
+    for (let i = 0; i < n; i++) starts[((from[i]! >>> shift) & mask) + 1]!++;
+    for (let i = 0; i < mask; i++) starts[i + 1]! += starts[i]!;
+    for (let i = 0; i < n; i++) {
+      const place = starts[(from[i]! >>> shift) & mask]!++;
+      to[place] = from[i]!;
+      next[place] = order[i]!;
+    }
+    [from, to] = [to, from];
+    [order, next] = [next, order];
+  }
+  return { codes: from, order };
 }

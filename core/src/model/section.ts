@@ -35,6 +35,8 @@ export class Sections {
     private readonly mesh: PartMesh,
     private readonly graph: PatchGraph,
     private readonly frame: Frame,
+    /** Patches that are not cut. */
+    private readonly isLeftOut: readonly boolean[] = [],
   ) {
     const { positions } = mesh;
     const n = positions.length / 3;
@@ -53,6 +55,8 @@ export class Sections {
       const [a, b, c] = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!];
       const [ha, hb, hc] = [heights[a]! - level, heights[b]! - level, heights[c]! - level];
       if (ha > 0 === hb > 0 && hb > 0 === hc > 0) continue;
+      const patch = graph.ofFace[faceOf[t]!]!;
+      if (this.isLeftOut[patch]) continue;
       // Seen from outside a triangle rises on its right: a cut from where it falls to where it rises has the metal on its left.
       let [rises, falls]: [Vec2 | null, Vec2 | null] = [null, null];
       for (let k = 0; k < 3; k++) {
@@ -63,7 +67,7 @@ export class Sections {
         if (hq > 0) rises = this.between(p, q, hp / (hp - hq));
         else falls = this.between(q, p, hq / (hq - hp));
       }
-      if (rises && falls) sides.push({ patch: at(graph.ofFace, faceOf[t]!), from: falls, to: rises });
+      if (rises && falls) sides.push({ patch, from: falls, to: rises });
     }
     return chained(sides).map((loop) => this.loopOf(loop));
   }

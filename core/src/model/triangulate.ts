@@ -30,15 +30,16 @@ export function triangulateOutline(
   const strip = loops.length === 1 && inner.length === 0 ? stripOf(loops[0]!) : null;
   if (strip) return { flat: loops[0]!, triangles: strip };
   const flat: Flat[] = [];
-  const constraints: [number, number][] = [];
+  // The corner that each one's side runs to; of inner points, which have no side, -1.
+  const next = new Int32Array(loops.reduce((n, l) => n + l.length, inner.length)).fill(-1);
   for (const loop of loops) {
     const start = flat.length;
     for (const f of loop) flat.push(f);
-    for (let i = 0; i < loop.length; i++) constraints.push([start + i, start + ((i + 1) % loop.length)]);
+    for (let i = 0; i < loop.length; i++) next[start + i] = start + ((i + 1) % loop.length);
   }
   const border = flat.length;
   for (const f of inner) flat.push(f);
-  const triangles = triangulate(flat, constraints, loops, border);
+  const triangles = triangulate(flat, next, loops, border);
   return triangles && { flat, triangles };
 }
 
@@ -91,25 +92,22 @@ function stripOf(loop: Flat[]): number[] | null {
 }
 
 /** Constrained Delaunay triangles inside the loops (even-odd); null when the outline crosses itself. */
-function triangulate(
-  flat: Flat[],
-  constraints: [number, number][],
-  loops: Flat[][],
-  border: number,
-): number[] | null {
+function triangulate(flat: Flat[], next: Int32Array, loops: Flat[][], border: number): number[] | null {
   if (flat.length === 3) return [0, 1, 2];
-  // Coinciding points (seams folded at a pole) would break the triangulation: they share one corner.
-  const canonical = mergeCoincident(flat);
   const coords = new Float64Array(flat.length * 2);
   flat.forEach((f, i) => {
     coords[2 * i] = f.u;
     coords[2 * i + 1] = f.v;
   });
   const d = new Delaunator(coords);
+  const quick = byParity(d, coords, next);
+  if (quick) return quick;
+  // Coinciding points (seams folded at a pole) would break the triangulation: they share one corner.
+  const canonical = mergeCoincident(flat);
   try {
     const c = new Constrainautor(d);
-    for (const [a, b] of constraints) {
-      const [p, q] = [canonical[a]!, canonical[b]!];
+    for (let i = 0; i < border; i++) {
+      const [p, q] = [canonical[i]!, canonical[next[i]!]!];
       if (p !== q) c.constrainOne(p, q);
     }
   } catch {
@@ -126,6 +124,57 @@ function triangulate(
     const v = (coords[2 * a + 1]! + coords[2 * b + 1]! + coords[2 * c + 1]!) / 3;
     if (inside(u, v)) out.push(a, b, c);
   }
+  return out;
+}
+
+/** Corners nearer than this are one, mm. */
+const COINCIDENT = 2e-7;
+
+/**
+ * The triangles inside, counted from the hull inward: over each side of an outline it is inside or outside anew. Only where all sides are sides
+ * of triangles as they are and no two corners are one, as in nearly every face; null elsewhere.
+ */
+function byParity(
+  { triangles, halfedges }: Delaunator<Float64Array>,
+  coords: Float64Array,
+  next: Int32Array,
+): number[] | null {
+  const isUsed = new Uint8Array(next.length);
+  const holds = new Uint8Array(next.length);
+  for (let e = 0; e < triangles.length; e++) {
+    const p = triangles[e]!;
+    const q = triangles[e % 3 === 2 ? e - 2 : e + 1]!;
+    const u = coords[2 * p]! - coords[2 * q]!;
+    const v = coords[2 * p + 1]! - coords[2 * q + 1]!;
+    if (u * u + v * v < COINCIDENT * COINCIDENT) return null;
+    isUsed[p] = 1;
+    if (next[p] === q) holds[p] = 1;
+    else if (next[q] === p) holds[q] = 1;
+  }
+  for (let i = 0; i < next.length; i++) if (isUsed[i] === 0 || (next[i]! >= 0 && holds[i] === 0)) return null;
+  const hull = halfedges.indexOf(-1);
+  if (hull < 0) return null;
+  const UNKNOWN = 2;
+  const parity = new Uint8Array(triangles.length / 3).fill(UNKNOWN);
+  const isSide = (e: number): number => {
+    const [p, q] = [triangles[e]!, triangles[e % 3 === 2 ? e - 2 : e + 1]!];
+    return next[p] === q || next[q] === p ? 1 : 0;
+  };
+  const first = Math.floor(hull / 3);
+  parity[first] = isSide(hull);
+  const rest = [first];
+  for (let t = rest.pop(); t !== undefined; t = rest.pop())
+    for (let e = 3 * t; e < 3 * t + 3; e++) {
+      const beyond = halfedges[e]!;
+      if (beyond < 0) continue;
+      const neighbour = Math.floor(beyond / 3);
+      if (parity[neighbour] !== UNKNOWN) continue;
+      parity[neighbour] = parity[t]! ^ isSide(e);
+      rest.push(neighbour);
+    }
+  const out: number[] = [];
+  for (let t = 0; t < parity.length; t++)
+    if (parity[t] === 1) out.push(triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!);
   return out;
 }
 

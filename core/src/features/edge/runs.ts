@@ -3,6 +3,7 @@ import {
   add,
   along,
   cross,
+  distance,
   dot,
   normalize,
   scale,
@@ -11,6 +12,7 @@ import {
   isParallel,
   isSquare,
 } from '../../geometry/vec.ts';
+import { isClosedEdge } from '../../model/circle-edge.ts';
 import { borderPoints, planeNormal, type Border } from '../../model/patches.ts';
 import type { Bounds } from '../../model/solid-model.ts';
 import { isHole, once, type RecogniseContext } from '../family.ts';
@@ -140,18 +142,19 @@ interface Sample {
 
 /** Places on an edge: the middle of a straight one, four along a curved one. */
 function samplesOn({ model }: RecogniseContext, b: Border, d: Vec3): Sample[] {
-  const points = borderPoints(model, b);
+  const { points } = entryAt(model.edges, b.edge);
   const n = points.length;
-  const at = (i: number, k: number): Sample => {
-    const [p, q] = [entryAt(points, i), entryAt(points, k)];
-    return { point: scale(add(p, q), 0.5), outward: normalize(cross(normalize(sub(q, p)), d)) };
-  };
-  if (n <= 2) return [at(0, n - 1)];
+  const pointAt = (i: number): Vec3 => entryAt(points, b.reversed ? n - 1 - i : i);
+  const outward = (p: Vec3, q: Vec3): Vec3 => normalize(cross(normalize(sub(q, p)), d));
+  if (n <= 2) {
+    const [p, q] = [pointAt(0), pointAt(n - 1)];
+    return [{ point: scale(add(p, q), 0.5), outward: outward(p, q) }];
+  }
   const steps = [0.12, 0.37, 0.62, 0.87].map((share) => Math.min(n - 2, Math.floor(share * (n - 1))));
-  return [...new Set(steps)].map((i) => {
-    const s = at(i, i + 1);
-    return { ...s, point: entryAt(points, i) };
-  });
+  return [...new Set(steps)].map((i) => ({
+    point: pointAt(i),
+    outward: outward(pointAt(i), pointAt(i + 1)),
+  }));
 }
 
 /** True where something of the part stands above the edge: no straight tool gets at it from `d`. */
@@ -177,7 +180,7 @@ function describe(
   side: EdgeRun['side'],
 ): EdgeRun {
   const { model, rays } = context;
-  let [length, beside, below] = [0, Infinity, Infinity];
+  let [beside, below] = [Infinity, Infinity];
   const drop = form.kind === 'sharp' ? 0 : form.drop;
   const reach = form.kind === 'sharp' ? 0 : form.width;
   const rim = side === 'inside' ? roundRim(context, borders) : null;
@@ -185,9 +188,6 @@ function describe(
   const isHighest =
     dot(first(entryAt(model.edges, first(borders).edge).points), d) + 2e-3 >= farthestAlong(model.bounds, d);
   for (const b of borders) {
-    const points = borderPoints(model, b);
-    for (let i = 1; i < points.length; i++)
-      length += Math.hypot(...sub(entryAt(points, i), entryAt(points, i - 1)));
     const samples = samplesOn(context, b, d);
     for (const { point, outward } of rim === null ? samples : samples.slice(0, 1)) {
       const foot = along(along(point, outward, reach + 0.02), d, -drop);
@@ -200,10 +200,6 @@ function describe(
       if (hit !== null) below = Math.min(below, hit + 1e-3 + drop);
     }
   }
-  const circles = borders.map((b) => entryAt(model.edges, b.edge).curve);
-  // Chords are shorter than the arc they stand for.
-  if (circles.some((c) => c.kind === 'circle'))
-    length = borders.reduce((sum, b) => sum + exactLength(context, b), 0);
   const middle = borderPoints(model, entryAt(borders, Math.floor(borders.length / 2)));
   const k = Math.floor(middle.length / 2);
   const at: Vec3 =
@@ -216,7 +212,7 @@ function describe(
     borders,
     closed,
     side,
-    length,
+    length: borders.reduce((sum, b) => sum + exactLength(context, b), 0),
     at,
     roomBeside: Number.isFinite(beside) ? beside : null,
     roomBelow: Number.isFinite(below) ? below : null,
@@ -226,20 +222,20 @@ function describe(
 /** Radius of a rim that is one whole circle, or null. */
 function roundRim({ model }: RecogniseContext, borders: Border[]): number | null {
   if (borders.length !== 1) return null;
-  const { curve, points } = entryAt(model.edges, first(borders).edge);
-  return curve.kind === 'circle' &&
-    Math.hypot(...sub(first(points), entryAt(points, points.length - 1))) < 1e-6
-    ? curve.radius
-    : null;
+  const edge = entryAt(model.edges, first(borders).edge);
+  return edge.curve.kind === 'circle' && isClosedEdge(edge) ? edge.curve.radius : null;
 }
 
 /** Length of an edge; arcs by radius and the angle that their points span. */
 function exactLength({ model }: RecogniseContext, b: Border): number {
-  const { curve, points } = entryAt(model.edges, b.edge);
+  const edge = entryAt(model.edges, b.edge);
+  const { curve, points } = edge;
+  if (curve.kind === 'circle' && isClosedEdge(edge)) return 2 * Math.PI * curve.radius;
   let [sum, turn] = [0, 0];
   for (let i = 1; i < points.length; i++) {
-    const chord = Math.hypot(...sub(entryAt(points, i), entryAt(points, i - 1)));
+    const chord = distance(entryAt(points, i), entryAt(points, i - 1));
     sum += chord;
+    // Chords are shorter than the arc they stand for.
     if (curve.kind === 'circle') turn += 2 * Math.asin(Math.min(1, chord / (2 * curve.radius)));
   }
   return curve.kind === 'circle' ? curve.radius * turn : sum;

@@ -77,7 +77,12 @@ export function leanOf(
 ): number {
   let most = -90;
   for (const b of borders) {
-    const face = at(model.faces, first(at(graph.patches, b.other).faces));
+    const below = at(graph.patches, b.other);
+    if (isWall(below, d)) {
+      most = Math.max(most, 0);
+      continue;
+    }
+    const face = at(model.faces, first(below.faces));
     for (const p of borderPoints(model, b))
       most = Math.max(most, DEGREES * Math.asin(Math.max(-1, Math.min(1, dot(outwardNormal(face, p), d)))));
   }

@@ -1,7 +1,7 @@
 import { at as entryAt, first, got } from '../../lists.ts';
 import { distance, dot, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
 import { angleBasis } from '../../model/surface.ts';
-import { isCircleAbout } from '../../model/circle-edge.ts';
+import { isArcAbout, isCircleAbout, isClosedEdge } from '../../model/circle-edge.ts';
 import type { PatchGraph } from '../../model/patches.ts';
 import type { SolidModel } from '../../model/solid-model.ts';
 import {
@@ -123,6 +123,15 @@ export function rimsOf(model: SolidModel, c: Component): Rim[] {
 }
 
 function describeRim(model: SolidModel, edges: number[], line: AxisLine, own: Set<number>): Rim {
+  const neighbours = [
+    ...new Set(edges.flatMap((i) => entryAt(model.edges, i).faces.filter((f) => !own.has(f)))),
+  ];
+  const only = edges.length === 1 ? entryAt(model.edges, first(edges)) : null;
+  if (only && isArcAbout(only, line.origin, line.direction) && isClosedEdge(only)) {
+    const height = dot(sub(first(only.points), line.origin), line.direction);
+    const concaveShare = only.convexity === 'concave' ? 1 : 0;
+    return { edges, neighbours, low: height, high: height, round: true, concaveShare, level: true };
+  }
   const [x, y] = angleBasis(line.direction);
   const bins = newBins();
   let [low, high, concave, total] = [Infinity, -Infinity, 0, 0];
@@ -138,9 +147,6 @@ function describeRim(model: SolidModel, edges: number[], line: AxisLine, own: Se
       if (e.convexity === 'concave') concave += l;
     });
   }
-  const neighbours = [
-    ...new Set(edges.flatMap((i) => entryAt(model.edges, i).faces.filter((f) => !own.has(f)))),
-  ];
   return {
     edges,
     neighbours,

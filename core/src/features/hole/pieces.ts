@@ -1,5 +1,6 @@
 import { at as entryAt, first, got } from '../../lists.ts';
 import { along, cross, dot, length, reject, scale, sub, type Vec3 } from '../../geometry/vec.ts';
+import { isArcAbout, isClosedEdge } from '../../model/circle-edge.ts';
 import { angleBasis } from '../../model/surface.ts';
 import { loopPoints, type Face, type SolidModel } from '../../model/solid-model.ts';
 
@@ -97,11 +98,25 @@ function split(model: SolidModel, line: AxisLine, faces: number[]): AxisGroup {
   }
   const group: AxisGroup = { line, pieces: [] };
   for (const mates of sameSurface) {
-    const bins = new Uint8Array(BINS);
-    for (const p of mates) markTurn(model, entryAt(model.faces, p.face), line, bins);
-    if (covered(bins) >= FULL_TURN_BINS) group.pieces.push(...mates);
+    if (mates.some((p) => hasWholeCircle(model, p.face, line)) || isRound(model, mates, line))
+      group.pieces.push(...mates);
   }
   return group;
+}
+
+/** Most walls end in a circle that says at once that they go all round. */
+const hasWholeCircle = (model: SolidModel, face: number, { origin, direction }: AxisLine): boolean =>
+  entryAt(model.faces, face).loops.some((loop) =>
+    loop.some(({ edge }) => {
+      const e = entryAt(model.edges, edge);
+      return isArcAbout(e, origin, direction) && isClosedEdge(e);
+    }),
+  );
+
+function isRound(model: SolidModel, pieces: readonly Piece[], line: AxisLine): boolean {
+  const bins = newBins();
+  for (const p of pieces) markTurn(model, entryAt(model.faces, p.face), line, bins);
+  return isFullTurn(bins);
 }
 
 function lieOnOneSurface(a: Face, b: Face, pa: Piece, pb: Piece): boolean {
@@ -123,12 +138,17 @@ function lieOnOneSurface(a: Face, b: Face, pa: Piece, pb: Piece): boolean {
 
 function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
   const { surface, loops } = entryAt(model.faces, face);
-  const open = loops.flat().flatMap(({ edge }) => entryAt(model.edges, edge).points);
   let [low, high] = [Infinity, -Infinity];
-  for (const p of open) {
-    const h = dot(sub(p, line.origin), line.direction);
-    [low, high] = [Math.min(low, h), Math.max(high, h)];
-  }
+  for (const loop of loops)
+    for (const { edge } of loop) {
+      const e = entryAt(model.edges, edge);
+      // Of a circle about the line every point is as high.
+      const n = isArcAbout(e, line.origin, line.direction) ? 1 : e.points.length;
+      for (let i = 0; i < n; i++) {
+        const h = dot(sub(entryAt(e.points, i), line.origin), line.direction);
+        [low, high] = [Math.min(low, h), Math.max(high, h)];
+      }
+    }
   const radiusAt = (h: number): number => {
     if (surface.kind === 'cylinder') return surface.radius;
     if (surface.kind === 'cone') {
@@ -136,6 +156,7 @@ function pieceOf(model: SolidModel, face: number, line: AxisLine): Piece {
       const base = dot(sub(surface.origin, line.origin), line.direction);
       return Math.max(0, surface.radius + sense * (h - base) * Math.tan(surface.semiAngle));
     }
+    const open = loops.flat().flatMap(({ edge }) => entryAt(model.edges, edge).points);
     const at = open.filter((p) => Math.abs(dot(sub(p, line.origin), line.direction) - h) < 1e-3);
     return Math.max(0, ...at.map((p) => length(reject(sub(p, line.origin), line.direction))));
   };
@@ -186,11 +207,16 @@ export function markRun(
   }
 }
 
+/** A point nearer to a line is on it, mm. */
+const ON_LINE = 1e-6;
+
 /** Angle of a point about a line, radians; NaN for one on it. */
-function angleAbout(p: Vec3, { origin, direction }: AxisLine, x: Vec3, y: Vec3): number {
-  const a = sub(p, origin);
-  if (length(reject(a, direction)) < 1e-6) return NaN;
-  return Math.atan2(dot(a, y), dot(a, x));
+function angleAbout(p: Vec3, { origin }: AxisLine, x: Vec3, y: Vec3): number {
+  // Not by vectors of their own: this is asked for every point of every wall that is not plainly round.
+  const [ax, ay, az] = [p[0] - origin[0], p[1] - origin[1], p[2] - origin[2]];
+  const u = ax * x[0] + ay * x[1] + az * x[2];
+  const v = ax * y[0] + ay * y[1] + az * y[2];
+  return u * u + v * v < ON_LINE * ON_LINE ? NaN : Math.atan2(v, u);
 }
 
 export const newBins = (): Uint8Array => new Uint8Array(BINS);
