@@ -66,3 +66,25 @@ test('a finding leads to its place on the part', async ({ page }) => {
   await page.keyboard.press('ArrowDown');
   await expect(page.getByTestId('place')).toHaveCount(0);
 });
+
+test('a part that was dropped is turned while the server has not read it yet', async ({ page }) => {
+  let send = (): void => undefined;
+  const held = new Promise<void>((resolve) => (send = resolve));
+  await page.route('**/api/jobs', async (route) => {
+    if (route.request().method() === 'POST') await held;
+    await route.continue();
+  });
+  await page.goto('/');
+  await page
+    .getByLabel('STEP file')
+    .setInputFiles({ name: 'held.step', mimeType: 'application/step', buffer: BLOCK });
+  const part = page.getByRole('region', { name: /just read/ }).getByRole('application');
+  await expect(part).toBeVisible();
+  await part.focus();
+  const before = await part.screenshot();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await part.screenshot()).equals(before)).toBe(false);
+  send();
+  await expect(page).toHaveURL(/jobs\/.+/, { timeout: 60_000 });
+});

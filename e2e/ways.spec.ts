@@ -281,7 +281,7 @@ test('a part that is dropped is shown before the server has it', async ({ page }
     const at = (x: number, y: number) => c.getContext('2d')!.getImageData(x, y, 1, 1).data[3]!;
     return [c.width, at(c.width / 2, c.height / 2), at(1, 1)];
   });
-  expect(drawn).toEqual([480, 255, 0]);
+  expect(drawn).toEqual([400, 255, 0]);
   send();
   await expect(page).toHaveURL(/jobs\/.+/, { timeout: 30_000 });
 });

@@ -67,29 +67,45 @@ export function patchGraph(model: SolidModel): PatchGraph {
   return { patches, ofFace };
 }
 
+/** A place in a loop of a face. */
+interface Use {
+  face: number;
+  loop: number;
+  at: number;
+}
+
 /** Walks the borders: where the next edge of a loop is inside the patch, goes on behind its other use. */
 function outline(model: SolidModel, patches: Patch[], ofFace: Int32Array): void {
-  const uses: { face: number; loop: number; at: number }[][] = model.edges.map(() => []);
+  const uses: Use[][] = model.edges.map(() => []);
+  // The uses are numbered through: where each loop's begin.
+  const begins: number[][] = [];
+  let count = 0;
   model.faces.forEach((face, f) =>
-    face.loops.forEach((loop, l) =>
-      loop.forEach(({ edge }, at) => uses[edge]!.push({ face: f, loop: l, at })),
+    begins.push(
+      face.loops.map((loop, l) => {
+        const begin = count;
+        loop.forEach(({ edge }, at) => uses[edge]!.push({ face: f, loop: l, at }));
+        count += loop.length;
+        return begin;
+      }),
     ),
   );
+  const numberOf = (u: Use): number => begins[u.face]![u.loop]! + u.at;
   const inside = model.edges.map((_, i) => {
     const [a, b] = uses[i]!;
     return a !== undefined && b !== undefined && ofFace[a.face] === ofFace[b.face];
   });
-  const done = new Set<string>();
+  const done = new Uint8Array(count);
   model.faces.forEach((face, f) =>
     face.loops.forEach((loop, l) =>
       loop.forEach(({ edge }, at) => {
-        if (inside[edge] || done.has(`${f}/${l}/${at}`)) return;
+        let here: Use = { face: f, loop: l, at };
+        if (inside[edge] || done[numberOf(here)] === 1) return;
         const run: Border[] = [];
-        let here = { face: f, loop: l, at };
         for (let guard = 0; guard < 4 * model.edges.length; guard++) {
-          const key = `${here.face}/${here.loop}/${here.at}`;
-          if (done.has(key)) break;
-          done.add(key);
+          const number = numberOf(here);
+          if (done[number] === 1) break;
+          done[number] = 1;
           const half = model.faces[here.face]!.loops[here.loop]![here.at]!;
           const e = model.edges[half.edge]!;
           const beyond = e.faces.find((n) => ofFace[n] !== ofFace[f]);
@@ -108,7 +124,7 @@ function outline(model: SolidModel, patches: Patch[], ofFace: Int32Array): void 
       }),
     ),
   );
-  function next(u: { face: number; loop: number; at: number }): { face: number; loop: number; at: number } {
+  function next(u: Use): Use {
     return { ...u, at: (u.at + 1) % model.faces[u.face]!.loops[u.loop]!.length };
   }
 }

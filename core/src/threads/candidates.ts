@@ -20,7 +20,11 @@ export function threadCandidates(stack: StackStep[], units: 'mm' | 'inch'): Thre
   const hole = Math.min(...diameters);
   const first = firstOf(stack);
   const rim = first.shape === 'cone' && first.startDiameter > first.endDiameter ? first.startDiameter : 0;
-  const scored = THREADS.filter((t) => t.form !== 'pipe-tapered').flatMap((t) => score(t, hole, rim, units));
+  const scored: Scored[] = [];
+  for (const t of THREADS) {
+    const s = t.form === 'pipe-tapered' ? null : score(t, hole, rim, units);
+    if (s) scored.push(s);
+  }
   scored.sort((a, b) => a.rank - b.rank || a.error - b.error);
   return scored.slice(0, MOST).map((s) => s.candidate);
 }
@@ -48,34 +52,35 @@ export function outsideCandidates(diameter: number, units: 'mm' | 'inch'): strin
 /** Included angle of the 1:16 taper on diameter, degrees. */
 export const TAPER_ANGLE = (360 / Math.PI) * Math.atan(1 / 32);
 
-function score(
-  t: Thread,
-  hole: number,
-  rim: number,
-  units: 'mm' | 'inch',
-): { candidate: ThreadCandidate; rank: number; error: number }[] {
+interface Scored {
+  candidate: ThreadCandidate;
+  rank: number;
+  error: number;
+}
+
+function score(t: Thread, hole: number, rim: number, units: 'mm' | 'inch'): Scored | null {
   const foreign = (t.form === 'metric') === (units === 'mm') ? 0 : 2;
   const rank = foreign + (t.coarse ? 0 : 1);
   if (rim > t.majorDiameter && Math.abs(hole - t.majorDiameter) < NOMINAL) {
-    return [
-      { candidate: { designation: t.designation, basis: 'major diameter' }, rank: rank + 0.5, error: 0 },
-    ];
+    return {
+      candidate: { designation: t.designation, basis: 'major diameter' },
+      rank: rank + 0.5,
+      error: 0,
+    };
   }
   const byDrill = Math.abs(hole - t.tapDrill);
   const byMinor = Math.abs(hole - minorDiameter(t.majorDiameter, t.pitch));
   const error = Math.min(byDrill, byMinor);
   // The width grows with the pitch only up to the stated limit: a small thread must not claim its neighbours' holes.
-  if (error > Math.min(CLOSE, 0.2 * t.pitch)) return [];
-  return [
-    {
-      candidate: {
-        designation: t.designation,
-        basis: byDrill <= byMinor ? 'tap drill diameter' : 'minor diameter',
-      },
-      rank,
-      error,
+  if (error > Math.min(CLOSE, 0.2 * t.pitch)) return null;
+  return {
+    candidate: {
+      designation: t.designation,
+      basis: byDrill <= byMinor ? 'tap drill diameter' : 'minor diameter',
     },
-  ];
+    rank,
+    error,
+  };
 }
 
 function taperCandidates(mouth: number): ThreadCandidate[] {

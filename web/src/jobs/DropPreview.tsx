@@ -1,18 +1,18 @@
 import { Box, Flex, Text } from '@chakra-ui/react';
-import { useEffect, useRef } from 'react';
+import { lazy, Suspense } from 'react';
+import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { formatLength } from '@yellow-pin/core/units/length';
+import { PixelPicture } from '../kit/PixelPicture.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import type { Preview } from '../workers/preview.worker.ts';
-import { PREVIEW } from './use-preview.ts';
+import { fetchLoosePart, PREVIEW } from './use-preview.ts';
+
+const LoosePart = lazy(fetchLoosePart);
 
 /** A part that was just dropped, as this browser has read it, while it is sent and then looked into by the server (`doing`). */
 export function DropPreview({ preview, doing }: { preview: Preview; doing: string | null }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const { picture, size, units, name } = preview;
-  useEffect(() => {
-    const image = new ImageData(new Uint8ClampedArray(picture.pixels), picture.width, picture.height);
-    canvas.current?.getContext('2d')?.putImageData(image, 0, 0);
-  }, [picture]);
+  const { picture, shape, bounds, units, name } = preview;
+  const size = bounds.max.map((v, k) => v - bounds.min[k]!) as Vec3;
   const u = units === 'mm' ? 'mm' : 'in';
   return (
     <Flex
@@ -28,14 +28,15 @@ export function DropPreview({ preview, doing }: { preview: Preview; doing: strin
       borderColor="rule"
       borderRadius="4px"
     >
-      <canvas
-        ref={canvas}
-        width={PREVIEW.width}
-        height={PREVIEW.height}
-        style={{ width: PREVIEW.width / 2, height: PREVIEW.height / 2 }}
-        role="img"
-        aria-label={`picture of ${name}`}
-      />
+      <Box className="part-pane" width={`${PREVIEW.width}px`} height={`${PREVIEW.height}px`} maxWidth="100%">
+        {picture ? (
+          <PixelPicture picture={picture} label={`picture of ${name}`} />
+        ) : (
+          <Suspense fallback={null}>
+            <LoosePart shape={shape} bounds={bounds} name={name} />
+          </Suspense>
+        )}
+      </Box>
       <Box>
         <Text fontWeight="600" overflowWrap="anywhere">
           {name}

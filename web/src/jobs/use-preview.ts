@@ -1,9 +1,16 @@
 import * as Comlink from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { drawsInTheRound } from '../part/in-the-round.ts';
 import type { Preview, PreviewWorker } from '../workers/preview.worker.ts';
 
+/** Those of a browser do not change while a page is open. */
+export const IN_THE_ROUND = drawsInTheRound();
+
+/** The view that can be turned is asked for with the file, so that it is there when the file is read. */
+export const fetchLoosePart = () => import('../part/LoosePart.tsx');
+
 /** Width and height at which a part that was dropped is drawn, px. */
-export const PREVIEW = { width: 480, height: 320 };
+export const PREVIEW = { width: 400, height: 260 };
 
 /** Reads a file in a worker of its own and shows it at once, while it is sent and its features are looked for. */
 export function usePreview() {
@@ -20,11 +27,11 @@ export function usePreview() {
       const own = new Worker(new URL('../workers/preview.worker.ts', import.meta.url), { type: 'module' });
       worker.current = own;
       const bytes = new Uint8Array(await file.arrayBuffer());
+      if (IN_THE_ROUND) void fetchLoosePart();
       const remote = Comlink.wrap<PreviewWorker>(own);
       const made = await remote.preview(
         Comlink.transfer(bytes, [bytes.buffer]),
-        PREVIEW.width,
-        PREVIEW.height,
+        IN_THE_ROUND ? null : PREVIEW,
       );
       // Another may have been dropped meanwhile.
       if (worker.current === own) setShown(made && { file, preview: made });

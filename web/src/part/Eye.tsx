@@ -3,36 +3,39 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useRef, type ComponentRef } from 'react';
 import * as THREE from 'three';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
-import type { DerivedSetup } from '@yellow-pin/core/job/derive';
+import type { Frame } from '@yellow-pin/core/geometry/frame';
+
+type Axes = Pick<Frame, 'x' | 'y' | 'z'>;
 
 /** A direction in a setup's own axes as one of the part. */
-export const direction = (frame: { x: Vec3; y: Vec3; z: Vec3 }, d: Vec3): Vec3 =>
+export const direction = (frame: Axes, d: Vec3): Vec3 =>
   [0, 1, 2].map((i) => d[0] * frame.x[i]! + d[1] * frame.y[i]! + d[2] * frame.z[i]!) as Vec3;
 
 /** One press of an arrow turns the part by so much, radians; plus and minus change its size by so much. */
 const TURN = Math.PI / 18;
 const NEARER = 1.15;
 
-/** The eye: it looks at the setup's top from the front right, is turned by mouse or by arrows, and carries a light. */
+/** The eye: it looks at the top from the front right, as the axes have it, is turned by mouse or by arrows, and carries a light. */
 export function Eye({
   centre,
   size,
-  setup,
+  axes,
   fit,
 }: {
   centre: THREE.Vector3;
   size: number;
-  setup: DerivedSetup;
+  /** Those of the setup, or of the part where there is none yet. */
+  axes: Axes;
+  /** Changes when the whole part is to be shown again. */
   fit: number;
 }) {
   const { size: pane, gl, invalidate } = useThree();
   const controls = useRef<ComponentRef<typeof OrbitControls>>(null);
-  const { frame } = setup.frame;
-  const attitude = `${[...setup.setup.attitude.up, ...setup.setup.attitude.x].map((v) => v.toFixed(4)).join()}/${fit}`;
-  const up = new THREE.Vector3(...frame.z);
+  const attitude = `${[...axes.z, ...axes.x].map((v) => v.toFixed(4)).join()}/${fit}`;
+  const up = new THREE.Vector3(...axes.z);
   const eye = centre
     .clone()
-    .add(new THREE.Vector3(...direction(frame, [0.55, -0.75, 0.85])).multiplyScalar(size * 2));
+    .add(new THREE.Vector3(...direction(axes, [0.55, -0.75, 0.85])).multiplyScalar(size * 2));
   const zoom = Math.min(pane.width, pane.height * 1.15) / (size * 1.12);
   useEffect(() => {
     const node = gl.domElement.closest<HTMLElement>('[role=application]');

@@ -11,7 +11,8 @@ import { Tip } from '../kit/Tip.tsx';
 import { takeLook } from '../setup/take-look.ts';
 import type { Curves } from '../workers/produce-steps.ts';
 import { PickBanner } from './PickBanner.tsx';
-import { drawsInTheRound, StillPart } from './StillPart.tsx';
+import { drawsInTheRound } from './in-the-round.ts';
+import { StillPart } from './StillPart.tsx';
 
 // The view in the round is large: the rest of the job is there before it.
 const PartView = lazy(() => import('./PartView.tsx'));

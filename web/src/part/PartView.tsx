@@ -80,7 +80,7 @@ export default function PartView({
         tabIndex={0}
         onPointerMissed={() => !onPlace && pick({ ...NOTHING })}
       >
-        <Eye centre={centre} size={size} setup={setup} fit={fit} />
+        <Eye centre={centre} size={size} axes={setup.frame.frame} fit={fit} />
         <ambientLight intensity={0.75} />
         <directionalLight
           position={

@@ -4,15 +4,6 @@ import type { Picture } from '@yellow-pin/core/model/picture';
 import { useJob } from '../job/job-view.ts';
 import { PixelPicture } from '../kit/PixelPicture.tsx';
 
-/** Whether this browser draws in the round. */
-export function drawsInTheRound(): boolean {
-  try {
-    return document.createElement('canvas').getContext('webgl2') !== null;
-  } catch {
-    return false;
-  }
-}
-
 /** The part as a still picture, where the browser draws nothing in the round; everything else works as ever. */
 export function StillPart() {
   const { picture, remote } = useJob();

@@ -15,7 +15,7 @@ import { Notice } from '../kit/Notice.tsx';
 import { Quiet } from '../kit/Quiet.tsx';
 import { Remark } from '../kit/Remark.tsx';
 import PartView from '../part/PartView.tsx';
-import { drawsInTheRound } from '../part/StillPart.tsx';
+import { drawsInTheRound } from '../part/in-the-round.ts';
 import { SkipLink } from '../shell/Page.tsx';
 import { useRevisionPicture } from './use-revision-picture.ts';
 

@@ -1,31 +1,37 @@
 import * as Comlink from 'comlink';
-import { edgeSegments, meshOf } from '@yellow-pin/core/model/mesh';
+import { edgeSegments, meshOf, type PartMesh } from '@yellow-pin/core/model/mesh';
 import { drawPicture, type Picture } from '@yellow-pin/core/model/picture';
+import type { Bounds } from '@yellow-pin/core/model/solid-model';
 import { readStepModel } from '@yellow-pin/core/step/read';
 import { inspectStep } from '@yellow-pin/core/step/step-text';
 
 /** What can be shown of a file that is still on its way. */
 export interface Preview {
   name: string;
-  picture: Picture;
-  /** Its box, mm. */
-  size: [number, number, number];
+  /** Still, where that was asked for; null else. */
+  picture: Picture | null;
+  /** To be turned: its triangles, and its edges as pairs of points. */
+  shape: Pick<PartMesh, 'positions' | 'normals' | 'triangles'> & { edges: Float32Array };
+  bounds: Bounds;
   units: 'mm' | 'inch';
 }
 
 /** Reads a part here, before the server has it; null where our own reader cannot: the server says why, or reads it otherwise. */
-function preview(bytes: Uint8Array, width: number, height: number): Preview | null {
+function preview(bytes: Uint8Array, still: { width: number; height: number } | null): Preview | null {
   try {
     const model = readStepModel(bytes, inspectStep(bytes));
-    const picture = drawPicture(meshOf(model), edgeSegments(model).positions, { width, height });
-    const { min, max } = model.bounds;
+    const { positions, normals, triangles } = meshOf(model);
+    const edges = edgeSegments(model).positions;
+    const picture = still && drawPicture({ positions, triangles }, edges, still);
     const made: Preview = {
       name: model.name,
       picture,
-      size: [max[0] - min[0], max[1] - min[1], max[2] - min[2]],
+      shape: { positions, normals, triangles, edges },
+      bounds: model.bounds,
       units: model.sourceUnits,
     };
-    return Comlink.transfer(made, [picture.pixels.buffer]);
+    const buffers = [positions, normals, triangles, edges].map((a) => a.buffer);
+    return Comlink.transfer(made, picture ? [...buffers, picture.pixels.buffer] : buffers);
   } catch {
     return null;
   }
