@@ -1,4 +1,4 @@
-import type { BrepCurve, BrepSurface, Placement } from '@yellow-pin/core/brep/geometry';
+import type { BrepCurve, BrepSurface, Placement, Swept } from '@yellow-pin/core/brep/geometry';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { Tokens } from './brep-tokens.ts';
 
@@ -36,8 +36,19 @@ function unwrapPeriodic(
 }
 
 /** The curve that comes next in the text. */
-export function readCurve(t: Tokens): BrepCurve {
+export const readCurve = (t: Tokens): BrepCurve => curveOf(t.number(), t);
+
+const TRIMMED = 8;
+
+/** What a surface is swept from. */
+function readSwept(t: Tokens): Swept {
   const type = t.number();
+  if (type !== TRIMMED) return { basis: curveOf(type, t) };
+  const range: [number, number] = [t.number(), t.number()];
+  return { range, basis: readCurve(t) };
+}
+
+function curveOf(type: number, t: Tokens): BrepCurve {
   switch (type) {
     case 1:
       return { kind: 'line', origin: t.vec(), direction: t.vec() };
@@ -87,7 +98,8 @@ export function readCurve(t: Tokens): BrepCurve {
         },
       };
     }
-    case 8:
+    case TRIMMED:
+      // Where an edge ends on it is said beside it.
       t.number();
       t.number();
       return readCurve(t);
@@ -116,9 +128,9 @@ export function readSurface(t: Tokens): BrepSurface {
     case 5:
       return { kind: 'torus', at: readPlacement(t), major: t.number(), minor: t.number() };
     case 6:
-      return { kind: 'extrusion', direction: t.vec(), basis: readCurve(t) };
+      return { kind: 'extrusion', direction: t.vec(), ...readSwept(t) };
     case 7:
-      return { kind: 'revolution', origin: t.vec(), axis: t.vec(), basis: readCurve(t) };
+      return { kind: 'revolution', origin: t.vec(), axis: t.vec(), ...readSwept(t) };
     case 8: {
       const [ru, rv] = [t.number(), t.number()];
       const [degreeU, degreeV] = [t.number(), t.number()];

@@ -108,6 +108,21 @@ describe('surfaces of other names are recovered', () => {
     expect(cone.kind === 'cone' && cone.semiAngle).toBeCloseTo(Math.PI / 4, 9);
   });
 
+  it('half a circle turned about its middle is a ball, one half the right way out and the other inside out', () => {
+    const upright: Placement = { origin: [0, 0, 0], z: [0, -1, 0], x: [1, 0, 0], y: [0, 0, 1] };
+    const turned = (range: [number, number]) =>
+      recovered({
+        kind: 'revolution',
+        origin: [0, 0, 0],
+        axis: [0, 0, 1],
+        basis: { kind: 'circle', at: upright, radius: 4 },
+        range,
+      })!;
+    const half = Math.PI / 2;
+    expect(turned([-half, half])).toMatchObject({ flipped: false, surface: { kind: 'sphere' } });
+    expect(turned([half, 3 * half])).toMatchObject({ flipped: true, surface: { kind: 'sphere' } });
+  });
+
   it('a left-handed placement turns the normal round', () => {
     const left: Placement = { ...AT, y: [0, -1, 0] };
     expect(recovered({ kind: 'cylinder', at: left, radius: 2 })!.flipped).toBe(true);

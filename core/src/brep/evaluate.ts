@@ -165,7 +165,7 @@ export function surfaceDomain(s: BrepSurface): SurfaceDomain | null {
     };
   }
   if (s.kind === 'extrusion') {
-    const range = curveRange(s.basis);
+    const range = s.range ?? curveRange(s.basis);
     return (
       range && {
         u: range,
@@ -176,7 +176,7 @@ export function surfaceDomain(s: BrepSurface): SurfaceDomain | null {
     );
   }
   if (s.kind === 'revolution') {
-    const range = curveRange(s.basis);
+    const range = s.range ?? curveRange(s.basis);
     return (
       range && {
         u: [0, 2 * Math.PI],

@@ -1,6 +1,6 @@
 import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { closeOutline, type Turns } from '../model/close-outline.ts';
-import { insideTest, triangulateOutline, type Flat } from '../model/triangulate.ts';
+import { insideTest, level, triangulateOutline, type Flat } from '../model/triangulate.ts';
 import type { FreeformMesh } from '../model/solid-model.ts';
 import type { FreeformFace } from './build-model.ts';
 import {
@@ -17,6 +17,8 @@ const TURN = 0.3;
 const CHORD = 0.02;
 /** Lines of inner points in one direction at most. */
 const MOST = 60;
+/** Places on a surface are found within this, mm. */
+const FOUND = 1e-6;
 /** Farther from the surface than this its border does not lie on it, mm. */
 const OFF_SURFACE = 0.05;
 
@@ -37,6 +39,7 @@ export function meshFreeform(face: FreeformFace): FreeformMesh | null {
   }
   const outlines = closeOutline(loops, flat.turns, face.reversed ? -1 : 1);
   if (outlines.length === 0) return null;
+  level(outlines, FOUND);
   const outline = triangulateOutline(outlines, flat.grid(outlines));
   if (!outline) return null;
   return flat.mesh(outline.flat, outline.triangles, face);
@@ -78,7 +81,25 @@ class FlatPicture {
       u: closes('u') ? (u[1] - u[0]) * this.scaleU : 0,
       v: closes('v') ? (v[1] - v[0]) * this.scaleV : 0,
       poles: {},
+      between: (a, b) => this.between(a, b),
     };
+  }
+
+  /** Points on the way that is straight in the picture: twice as many until none lies off its chord. */
+  private between(a: Flat, b: Flat): Flat[] {
+    const at = (t: number): Flat => {
+      const [u, v] = [a.u + t * (b.u - a.u), a.v + t * (b.v - a.v)];
+      return { u, v, point: t === 0 ? a.point : t === 1 ? b.point : this.at(u, v) };
+    };
+    for (let n = 2; ; n *= 2) {
+      const run = Array.from({ length: n + 1 }, (_, i) => at(i / n));
+      const isNear = run.slice(1).every((q, i) => {
+        const p = run[i]!.point;
+        const middle = at((i + 0.5) / n).point;
+        return distance(middle, scale(add(p, q.point), 0.5)) < CHORD;
+      });
+      if (isNear || n >= MOST) return run.slice(1, -1);
+    }
   }
 
   /** A closed run of points laid out flat; null where it does not lie on the surface. */

@@ -34,13 +34,22 @@ export interface NurbsSurface {
   knotsV: number[];
 }
 
+/**
+ * What a surface is swept from: a curve, and the stretch of it where the file trims it. A circle that is turned about a line through its middle
+ * makes a ball twice over, once inside out: only the stretch tells which of the two is meant.
+ */
+export interface Swept {
+  basis: BrepCurve;
+  range?: [number, number];
+}
+
 export type BrepSurface =
   | { kind: 'plane'; at: Placement }
   | { kind: 'cylinder'; at: Placement; radius: number }
   | { kind: 'cone'; at: Placement; radius: number; semiAngle: number }
   | { kind: 'sphere'; at: Placement; radius: number }
   | { kind: 'torus'; at: Placement; major: number; minor: number }
-  | { kind: 'extrusion'; direction: Vec3; basis: BrepCurve }
-  | { kind: 'revolution'; origin: Vec3; axis: Vec3; basis: BrepCurve }
+  | ({ kind: 'extrusion'; direction: Vec3 } & Swept)
+  | ({ kind: 'revolution'; origin: Vec3; axis: Vec3 } & Swept)
   | { kind: 'nurbs'; nurbs: NurbsSurface }
   | { kind: 'offset'; distance: number; basis: BrepSurface };

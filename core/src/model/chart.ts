@@ -123,12 +123,31 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>, ab
           : apex
             ? { lower: { v: height(apex), point: apex } }
             : {},
+      between: doubly ? (a, b) => pointsBetween(a, b, scaleU, tube, pointAt) : undefined,
       whole: doubly
         ? (from) => wholeOutline(from, turn, s.kind === 'torus' ? 2 * quarter : quarter, pointAt, s)
         : undefined,
     },
     fill: doubly ? (loops) => gridPoints(loops, s, scaleU, tube, pointAt) : undefined,
   };
+}
+
+/** Points of a sphere or torus on the way that is straight in its picture from one place to another, as dense as samples of edges. */
+function pointsBetween(
+  a: Flat,
+  b: Flat,
+  scaleU: number,
+  tube: number,
+  pointAt: (u: number, v: number) => Vec3,
+): Flat[] {
+  const steps = (way: number, radius: number) =>
+    Math.abs(way) / ((2 * Math.PI * radius) / segmentsPerTurn(radius));
+  const n = Math.max(1, Math.ceil(Math.max(steps(b.u - a.u, scaleU), steps(b.v - a.v, tube)) - 1e-9));
+  return Array.from({ length: n - 1 }, (_, i) => {
+    const t = (i + 1) / n;
+    const [u, v] = [a.u + t * (b.u - a.u), a.v + t * (b.v - a.v)];
+    return { u, v, point: pointAt(u, v) };
+  });
 }
 
 /** The outline of a whole sphere (from pole to pole) or torus (all round both ways), cut open at `from`. */

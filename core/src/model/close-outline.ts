@@ -10,6 +10,8 @@ export interface Turns {
   poles: { lower?: Pole; upper?: Pole };
   /** Counter-clockwise outline of the whole surface, cut open beginning at a `u`; for surfaces without a border of their own. */
   whole?(from: number): Flat[];
+  /** Points of the surface between two of its places, those not among them, where it bends from one to the other. */
+  between?(a: Flat, b: Flat): Flat[];
 }
 export interface Pole {
   v: number;
@@ -78,19 +80,20 @@ function bands(loops: Flat[][], key: Key, turns: Turns, side: 1 | -1): Flat[][] 
     for (const f of first.loop) f[across] += turns[across];
     round = [...round.slice(1), first];
   } else if (!first.isFaceAbove && key === 'u' && turns.poles.lower) {
-    add(capped(first.loop, turns.poles.lower, turn));
+    add(capped(first.loop, turns.poles.lower, turns));
     round = round.slice(1);
   }
   for (let i = 0; i < round.length; i += 2) {
     const [a, b] = [round[i]!, round[i + 1]];
-    if (b) add(joined(a.loop, b.loop, key, turn));
-    else add(key === 'u' && turns.poles.upper ? capped(a.loop, turns.poles.upper, turn) : a.loop);
+    if (b) add(joined(a.loop, b.loop, key, turns));
+    else add(key === 'u' && turns.poles.upper ? capped(a.loop, turns.poles.upper, turns) : a.loop);
   }
   return out;
 }
 
 /** One outline of two loops that go round, joined by a cut that is run both ways. */
-function joined(a: Flat[], b: Flat[], key: Key, turn: number): Flat[] {
+function joined(a: Flat[], b: Flat[], key: Key, turns: Turns): Flat[] {
+  const turn = turns[key];
   const first = closed(a, key, turn);
   const isSame = Math.sign(windingOf(a, key, turn)) === Math.sign(windingOf(b, key, turn));
   const other = isSame ? [...b].reverse() : b;
@@ -108,14 +111,27 @@ function joined(a: Flat[], b: Flat[], key: Key, turn: number): Flat[] {
   ];
   const second = closed(turned, key, turn);
   const shift = Math.round((end[key] - second[0]![key]) / turn) * turn;
-  return [...first, ...second.map((f) => ({ ...f, [key]: f[key] + shift }))];
+  return cutOpen(
+    first,
+    second.map((f) => ({ ...f, [key]: f[key] + shift })),
+    key,
+    turns,
+  );
+}
+
+/** Two runs as one outline, with the cut between them run there and back over the very same points. */
+function cutOpen(first: Flat[], second: Flat[], key: Key, { between }: Turns): Flat[] {
+  const [start, end] = [first[0]!, first[first.length - 1]!];
+  const cut = between?.(end, second[0]!) ?? [];
+  const back = cut.map((f) => ({ ...f, [key]: f[key] + start[key] - end[key] })).reverse();
+  return [...first, ...cut, ...second, ...back];
 }
 
 /** One outline of a loop that goes round and the pole that the face reaches. */
-function capped(loop: Flat[], pole: Pole, turn: number): Flat[] {
-  const run = closed(loop, 'u', turn);
+function capped(loop: Flat[], pole: Pole, turns: Turns): Flat[] {
+  const run = closed(loop, 'u', turns.u);
   const at = (u: number): Flat => ({ u, v: pole.v, point: pole.point });
-  return [...run, at(run[run.length - 1]!.u), at(run[0]!.u)];
+  return cutOpen(run, [at(run[run.length - 1]!.u), at(run[0]!.u)], 'u', turns);
 }
 
 /** A loop that goes round, with its first point once more a turn farther. */

@@ -3,8 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { modelFromDrawing } from '../drawing/to-model.ts';
 import { frameFrom } from '../geometry/frame.ts';
 import type { Segment, Vec2 } from '../geometry/path.ts';
+import type { Vec3 } from '../geometry/vec.ts';
 import { placeModel } from '../testing/turn-model.ts';
 import { meshArea, meshModel } from './mesh.ts';
+import type { Edge, SolidModel } from './solid-model.ts';
 
 const circle = ([x, y]: Vec2, radius: number): Segment[] => [
   { kind: 'arc', from: [x + radius, y], to: [x + radius, y], centre: [x, y], radius, turn: 2 * Math.PI },
@@ -48,6 +50,70 @@ describe('mesh of a placed part', () => {
         });
       }),
       { numRuns: 200 },
+    );
+  });
+});
+
+describe('mesh of a face that goes round without a seam', () => {
+  const TURN = 2 * Math.PI;
+  /** A ring's face between two rims, where its tube has turned by two angles from its outside up. */
+  const band = (from: number, to: number): SolidModel => {
+    const [major, minor] = [20, 8];
+    const rim = (angle: number): Edge => {
+      const [radius, z] = [major + minor * Math.cos(angle), minor * Math.sin(angle)];
+      const n = 60;
+      const points = Array.from({ length: n + 1 }, (_, i): Vec3 => {
+        const a = (TURN * (i % n)) / n;
+        return [radius * Math.cos(a), radius * Math.sin(a), z];
+      });
+      const curve = { kind: 'circle', centre: [0, 0, z], axis: [0, 0, 1], radius } satisfies Edge['curve'];
+      return { curve, points, faces: [0], convexity: 'open', angle: 0 };
+    };
+    return {
+      ...disc,
+      faces: [
+        {
+          solid: 0,
+          surface: {
+            kind: 'torus',
+            origin: [0, 0, 0],
+            axis: [0, 0, 1],
+            majorRadius: major,
+            minorRadius: minor,
+          },
+          reversed: false,
+          loops: [[{ edge: 0, reversed: false }], [{ edge: 1, reversed: true }]],
+        },
+      ],
+      edges: [rim(from), rim(to)],
+    };
+  };
+
+  it('has its area: the cut that opens it follows the surface', () => {
+    const angle = fc.double({ min: -1.4, max: 1.4, noNaN: true });
+    fc.assert(
+      fc.property(angle, fc.double({ min: 0.2, max: 4.5, noNaN: true }), (from, turn) => {
+        const to = from + turn;
+        const mesh = meshModel(band(from, to));
+        expect(mesh.failed).toEqual([]);
+        // Pappus and Guldin.
+        const area = TURN * 8 * (20 * turn + 8 * (Math.sin(to) - Math.sin(from)));
+        expect(Math.abs(meshArea(mesh) / area - 1)).toBeLessThan(0.01);
+        // All corners lie on the ring.
+        for (let i = 0; i < mesh.positions.length; i += 3) {
+          const [x, y, z] = mesh.positions.subarray(i, i + 3);
+          expect(Math.hypot(Math.hypot(x!, y!) - 20, z!)).toBeCloseTo(8, 4);
+        }
+        // Nor does a triangle leave it by more than a chord of its own.
+        for (let t = 0; t < mesh.triangles.length; t += 3) {
+          const middle = [0, 1, 2].map(
+            (k) => [0, 1, 2].reduce((sum, c) => sum + mesh.positions[3 * mesh.triangles[t + c]! + k]!, 0) / 3,
+          );
+          const [x, y, z] = middle as Vec3;
+          expect(Math.abs(Math.hypot(Math.hypot(x, y) - 20, z) - 8)).toBeLessThan(0.25);
+        }
+      }),
+      { numRuns: 60 },
     );
   });
 });

@@ -13,7 +13,7 @@ import { chartOf, type Chart } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
 import { loopEnd, loopPoints, type Face, type SolidModel, type Surface } from './solid-model.ts';
 import { outwardNormal } from './surface.ts';
-import { insideTest, triangulateOutline, type Flat } from './triangulate.ts';
+import { insideTest, level, triangulateOutline, type Flat } from './triangulate.ts';
 
 /** Triangles of a whole model. Corners are not shared between faces, so that edges stay crisp. */
 export interface PartMesh {
@@ -148,8 +148,7 @@ function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   if (loops.length === 0) return null;
   chart.squeeze?.(loops);
   if (face.surface.kind !== 'plane') {
-    level(loops, 'u');
-    level(loops, 'v');
+    level(loops, ROUNDING);
   }
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []);
   if (!outline) return null;
@@ -179,23 +178,7 @@ function axisOf(model: SolidModel, face: Face): Vec3 | undefined {
 }
 
 /** Chart coordinates nearer than this are one, mm: far above rounding, far below any distance between samples. */
-const LEVEL = 1e-8;
-
-/**
- * Makes coordinates equal that differ by rounding alone. The samples of a rim square to its axis lie on one line of
- * the chart; where they lie on it but for the last digit, slivers are put between them that are flat in the chart
- * and chords across the rim in space. On an exact line there are none.
- */
-function level(loops: Flat[][], key: 'u' | 'v'): void {
-  const kept = new Map<number, number>();
-  for (const loop of loops)
-    for (const f of loop) {
-      const cell = Math.round(f[key] / LEVEL);
-      const near = kept.get(cell) ?? kept.get(cell - 1) ?? kept.get(cell + 1);
-      if (near === undefined) kept.set(cell, f[key]);
-      else f[key] = near;
-    }
-}
+const ROUNDING = 1e-8;
 
 /** Turns each triangle so that it faces outward. */
 function orient(flat: Flat[], triangles: number[], normals: Vec3[]): void {

@@ -20,6 +20,24 @@ export function signedArea(loop: readonly Flat[]): number {
 }
 
 /**
+ * Makes coordinates equal that differ by no more than rounding. The samples of a rim square to its axis lie on one line of the picture; where
+ * they lie on it but for the last digits, slivers are put between them that are flat in the picture and chords across the rim in space. On an
+ * exact line there are none.
+ */
+export function level(loops: Flat[][], rounding: number): void {
+  for (const key of ['u', 'v'] as const) {
+    const kept = new Map<number, number>();
+    for (const loop of loops)
+      for (const f of loop) {
+        const cell = Math.round(f[key] / rounding);
+        const near = kept.get(cell) ?? kept.get(cell - 1) ?? kept.get(cell + 1);
+        if (near === undefined) kept.set(cell, f[key]);
+        else f[key] = near;
+      }
+  }
+}
+
+/**
  * Triangles of what lies inside the loops (even-odd) of a flat picture, with its corners: those of the loops in order, none added or dropped,
  * then the inner points. Null when an outline crosses itself.
  */

@@ -1,6 +1,8 @@
-import type { BrepCurve, Nurbs } from '../brep/geometry.ts';
-import type { Vec3 } from '../geometry/vec.ts';
-import type { Entities, Fields } from './fields.ts';
+import type { BrepCurve, Nurbs, Swept } from '../brep/geometry.ts';
+import { distance, type Vec3 } from '../geometry/vec.ts';
+import { Ref, Typed } from '../part21/value.ts';
+import { edgeRange, isOnCurve } from './edge-range.ts';
+import { UnknownStep, type Entities, type Fields } from './fields.ts';
 import { bezierKnots, flatKnots, quasiUniformKnots, uniformKnots } from './knots.ts';
 import type { Places } from './placement.ts';
 
@@ -35,6 +37,38 @@ export class Curves {
       if (make) return make(this.entities.need(id, type), this, depth);
     }
     throw this.entities.other(id, 'a curve');
+  }
+
+  /** What a surface is swept from: a curve, and the stretch of it where it is trimmed. Throws `UnknownStep` for one that is run backwards. */
+  swept(id: number, radians: number): Swept {
+    const basis = this.curve(id);
+    const f = this.entities.part(id, 'TRIMMED_CURVE');
+    if (!f) return { basis };
+    if (!f.flag(4)) throw new UnknownStep('a swept curve that is run backwards', id);
+    const [from, to] = [this.trim(f, 2), this.trim(f, 3)];
+    if (typeof from === 'number' && typeof to === 'number') {
+      const isAngle = basis.kind === 'circle' || basis.kind === 'ellipse';
+      if (!isAngle && basis.kind !== 'nurbs' && basis.kind !== 'line')
+        throw new UnknownStep(`a ${basis.kind} trimmed by its parameter`, id);
+      const [a, b] = isAngle ? [from * radians, to * radians] : [from, to];
+      return { basis, range: [a, isAngle && b <= a ? b + 2 * Math.PI : b] };
+    }
+    if (typeof from === 'number' || typeof to === 'number')
+      throw new UnknownStep('a curve trimmed by a point and by its parameter', id);
+    const range = edgeRange(basis, from, to, distance(from, to) < 1e-6);
+    if (!range || !isOnCurve(range)) throw f.error('the points that it is trimmed at do not lie on it');
+    return { basis, range: [range.first, range.last] };
+  }
+
+  /** Where a curve is trimmed: a point if one is given, else its parameter. */
+  private trim(f: Fields, i: number): Vec3 | number {
+    const list = f.list(i);
+    const point = list.find((v) => v instanceof Ref);
+    if (point instanceof Ref) return this.point(point.id);
+    const [parameter] = list;
+    const value = parameter instanceof Typed ? parameter.args[0] : parameter;
+    if (typeof value !== 'number') throw f.error('it is trimmed neither at a point nor at a parameter');
+    return value;
   }
 
   place(id: number) {

@@ -1,4 +1,5 @@
 import type { BrepSurface, NurbsSurface } from '../brep/geometry.ts';
+import { length, reject, sub } from '../geometry/vec.ts';
 import { isFlat, type Curves } from './curves.ts';
 import { UnknownStep, type Entities, type Fields } from './fields.ts';
 import { bezierKnots, flatKnots, quasiUniformKnots, uniformKnots } from './knots.ts';
@@ -6,6 +7,8 @@ import type { Places } from './placement.ts';
 import type { Units } from './units.ts';
 
 const DEEPEST = 12;
+/** A circle whose middle is nearer to a line is turned about its own middle there, mm. */
+const THROUGH = 1e-6;
 const SPLINES = ['B_SPLINE_SURFACE_WITH_KNOTS', 'QUASI_UNIFORM_SURFACE', 'UNIFORM_SURFACE', 'BEZIER_SURFACE'];
 
 /** Reads surfaces (ISO 10303-42), in mm and radians. */
@@ -112,14 +115,22 @@ const READERS: Readonly<Record<string, ReadSurface>> = {
   DEGENERATE_TOROIDAL_SURFACE: torus,
   SURFACE_OF_LINEAR_EXTRUSION: (f, s) => ({
     kind: 'extrusion',
-    basis: s.curves.curve(f.ref(1)),
+    ...s.curves.swept(f.ref(1), s.units.radians),
     direction: s.places.vector(f.ref(2)),
   }),
-  SURFACE_OF_REVOLUTION: (f, s) => ({
-    kind: 'revolution',
-    basis: s.curves.curve(f.ref(1)),
-    ...s.places.axis(f.ref(2)),
-  }),
+  SURFACE_OF_REVOLUTION: (f, s) => {
+    const swept = s.curves.swept(f.ref(1), s.units.radians);
+    const about = s.places.axis(f.ref(2));
+    const { basis, range } = swept;
+    // The standard lets no curve cross the line that it is turned about.
+    if (
+      range === undefined &&
+      (basis.kind === 'circle' || basis.kind === 'ellipse') &&
+      length(reject(sub(basis.at.origin, about.origin), about.axis)) < THROUGH
+    )
+      throw new UnknownStep('a whole circle turned about a line through its middle', f.id);
+    return { kind: 'revolution', ...swept, ...about };
+  },
   OFFSET_SURFACE: (f, s, depth) => ({
     kind: 'offset',
     basis: s.surface(f.ref(1), depth + 1),
