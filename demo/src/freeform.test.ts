@@ -15,6 +15,7 @@ import { asSplines } from './as-splines.ts';
 import { openSides } from './open-sides.ts';
 import { own } from './own.ts';
 import { box, prepare, stepText } from './solids.ts';
+import { withoutSeams } from './without-seams.ts';
 
 describe('free-form faces', () => {
   const drawn = (d: Drawing, at = 0) => d.sketchOnPlane('XY', at) as Sketch;
@@ -56,5 +57,9 @@ describe('free-form faces', () => {
       expect(openSides(mesh)).toBe(0);
       if (volume !== null) expect(Math.abs(meshVolume(mesh) / volume - 1)).toBeLessThan(0.007);
     }
+    // As programs write it whose faces need no seam.
+    const bare = meshModel(own(withoutSeams(text)));
+    expect(openSides(bare)).toBe(0);
+    expect(Math.abs(meshVolume(bare) / meshVolume(meshModel(own(text))) - 1)).toBeLessThan(3e-3);
   });
 });
