@@ -1,4 +1,4 @@
-export { formatCallout } from './format.ts';
+export { asTyped, formatCallout } from './format.ts';
 export { parseCallout } from './parse.ts';
 export {
   CalloutError,

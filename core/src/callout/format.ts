@@ -44,3 +44,6 @@ export function formatCallout(c: Callout, unit: LengthUnit): string {
   for (const w of c.wishes ?? []) parts.push(WISH_WORDS[w]);
   return parts.filter(Boolean).join(' ');
 }
+
+/** A callout in print style with the signs that keyboards have: it reads back as the same. */
+export const asTyped = (text: string): string => text.replace(/×/g, 'x').replace(/–/g, '-');

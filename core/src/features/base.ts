@@ -12,6 +12,8 @@ export const featureBase = {
   reachableFrom: z.array(vec3Schema),
   /** Out of the material, toward the tool. */
   axis: vec3Schema,
+  /** What the part's file says of its faces, as a print would, lengths in `unit`; where it says anything. */
+  said: z.array(z.object({ text: z.string(), unit: z.enum(['mm', 'inch']) })).optional(),
 };
 
 /** An exact piece of a centre line in space. `turn`: radians about `axis`, counter-clockwise positive. */

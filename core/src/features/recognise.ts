@@ -3,9 +3,15 @@ import { type Vec3, isParallel } from '../geometry/vec.ts';
 import { meshModel, type PartMesh } from '../model/mesh.ts';
 import { patchGraph, planeNormal, type PatchGraph } from '../model/patches.ts';
 import { rayCaster, type RayCaster } from '../model/ray.ts';
-import { facesOfSolid, loopPoints, type ModelNote, type SolidModel } from '../model/solid-model.ts';
+import {
+  facesOfSolid,
+  loopPoints,
+  type ModelNote,
+  type SaidOfFaces,
+  type SolidModel,
+} from '../model/solid-model.ts';
 import type { Feature, Found, RecogniseContext, Recognised } from './family.ts';
-import { FAMILIES } from './registry.ts';
+import { FAMILIES, isOptional } from './registry.ts';
 import { featureSchema } from './schema.ts';
 import { seenAndLeft } from './seen-and-left.ts';
 
@@ -81,7 +87,20 @@ export function recognise(
     });
   }
   for (const { context } of contexts) notes.push(...seenAndLeft(context));
+  addSaid(features, model.said ?? []);
   return { features, notes };
+}
+
+/** What the file says of a face it says of the features that have it: edges only name the faces beside them. */
+function addSaid(features: Feature[], said: readonly SaidOfFaces[]): void {
+  if (said.length === 0) return;
+  const ofFace = new Map<number, SaidOfFaces[]>();
+  for (const s of said) for (const f of s.faces) ofFace.set(f, [...(ofFace.get(f) ?? []), s]);
+  for (const feature of features) {
+    if (isOptional(feature)) continue;
+    const own = new Map(feature.faces.flatMap((f) => ofFace.get(f) ?? []).map((s) => [s.text, s]));
+    if (own.size > 0) feature.said = [...own.values()].map(({ text, unit }) => ({ text, unit }));
+  }
 }
 
 /** A solid so damaged that a family's recogniser falls over it loses that family, and a note says so. */

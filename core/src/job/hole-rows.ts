@@ -15,6 +15,7 @@ import { foldReasons, guessesOf, threadFit } from './row-words.ts';
 import { subjectOf } from './subject.ts';
 import { Standing } from './standing.ts';
 import { bestMade, candidatesFor, sayLacks, takeMade } from './method-candidates.ts';
+import { saidOf } from './said.ts';
 import { NOTHING, StepPlanner } from './step-planner.ts';
 
 /** Plans the rows of holes: what the print says is laid over the model, then the best method that the shop's tools can do is taken. */
@@ -38,7 +39,9 @@ export class HoleRows implements RowFamily {
     if (!hole) return;
     row.callout = calloutOf(hole, narrowest(hole), row.print, row.thread);
     row.calloutText = formatCallout(row.callout, units);
-    row.guesses = decision.thread === undefined ? guessesOf(hole) : [];
+    const { guesses, remarks } = saidOf(row.size.features, units);
+    row.guesses = decision.thread === undefined ? [...guesses, ...guessesOf(hole)] : [];
+    row.remarks.push(...remarks);
   }
 
   /** Each hole in the first setup that reaches it; what one of them cannot have does not keep the others open. */

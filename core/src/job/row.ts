@@ -20,6 +20,8 @@ export type NotMade = 'no tool' | 'out of reach' | 'no method yet' | 'to decide'
 
 /** What a size may be, until the programmer says: likeliest first. */
 export type Guess =
+  /** What the part's own file says of it: a callout in the job's unit. */
+  | { kind: 'said'; callout: string }
   | { kind: 'thread'; designation: string }
   /** A clearance hole for a screw of that size (ISO 273): no thread. */
   | { kind: 'clearance'; screw: string; fit: string };
@@ -75,4 +77,4 @@ export const ownsFaces = ({ size, state }: Pick<Row, 'size' | 'state'>): boolean
   !size.features.some(isOptional) || (state !== 'optional' && size.features.every(isInPreparedStock));
 
 export const guessName = (g: Guess): string =>
-  g.kind === 'thread' ? g.designation : `${g.screw} clearance, ${g.fit}`;
+  g.kind === 'said' ? g.callout : g.kind === 'thread' ? g.designation : `${g.screw} clearance, ${g.fit}`;

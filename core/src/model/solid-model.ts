@@ -79,6 +79,13 @@ export interface Bounds {
   max: Vec3;
 }
 
+/** What the file itself says of some faces, as a print would write it, its lengths in `unit`. */
+export interface SaidOfFaces {
+  faces: number[];
+  text: string;
+  unit: 'mm' | 'inch';
+}
+
 export interface SolidModel {
   format: 'yellow-pin/solid-model@1';
   name: string;
@@ -88,6 +95,8 @@ export interface SolidModel {
   edges: Edge[];
   bounds: Bounds;
   notes: ModelNote[];
+  /** Where the file says anything. */
+  said?: SaidOfFaces[];
 }
 
 /** The box round a set of points; throws on an empty set. */

@@ -104,6 +104,11 @@ export class Fields {
     return typeof v === 'string' ? v : '';
   }
 
+  /** As it stands there. */
+  value(i: number): Value {
+    return this.at(i);
+  }
+
   list(i: number): readonly Value[] {
     const v = this.at(i);
     if (Array.isArray(v)) return v;

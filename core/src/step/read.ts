@@ -2,10 +2,12 @@ import { buildModel, type FreeformFace } from '../brep/build-model.ts';
 import { meshFreeform } from '../brep/freeform-mesh.ts';
 import type { SolidModel } from '../model/solid-model.ts';
 import { Part21File } from '../part21/file.ts';
+import { faceEntities, type BrepDocument } from '../brep/shapes.ts';
 import { orientLoops } from '../brep/orient-loops.ts';
 import { assemble } from './assembly.ts';
 import { Entities, UnknownStep } from './fields.ts';
 import { faultOf } from './health.ts';
+import { saidOfFaces } from './said.ts';
 import { noSolid, type StepFacts } from './step-text.ts';
 import { lengthUnitName, unitSystem } from './units.ts';
 
@@ -33,7 +35,20 @@ export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
   if (!orientLoops(model)) throw new UnknownStep('two faces run one of their edges the same way', 0);
   const fault = failed.length > 0 ? `free-form face ${failed[0]} cannot be laid out flat` : faultOf(model);
   if (fault) throw new UnknownStep(fault, 0);
+  addSaid(model, entities, document);
   return model;
+}
+
+function addSaid(model: SolidModel, entities: Entities, document: BrepDocument): void {
+  const facesOf = new Map<number, number[]>();
+  faceEntities(document).forEach((entity, i) => facesOf.set(entity, [...(facesOf.get(entity) ?? []), i]));
+  const { said, unread } = saidOfFaces(entities, facesOf, model.sourceUnits);
+  if (said.length > 0) model.said = said;
+  if (unread > 0)
+    model.notes.push({
+      code: 'said-unread',
+      message: `${unread} of the dimensions, tolerances and texts that the file attaches to the part could not be read. Look at the print.`,
+    });
 }
 
 const LOOSE = ['GEOMETRIC_SET', 'ADVANCED_FACE', 'FACE_SURFACE'];

@@ -89,6 +89,7 @@ export class Topology {
         surface: this.surfaces.surface(f.ref(2)),
         location: null,
         children: f.refs(1).map((b) => this.bound(b, reversed)),
+        entity: id,
       })),
       reversed,
       location: null,

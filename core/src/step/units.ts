@@ -70,6 +70,7 @@ function unitSize(entities: Entities, unit: number, left: number): number {
   const made = entities.part(unit, 'CONVERSION_BASED_UNIT');
   if (!made) throw entities.error(unit, 'neither an SI unit nor one that is made from another');
   const measure = measureOf(entities, made.ref(made.count - 1));
+  if (!(measure.value > 0)) throw entities.error(unit, `a unit of ${measure.value} is none`);
   return measure.value * unitSize(entities, measure.unit, left - 1);
 }
 
@@ -80,16 +81,18 @@ function prefixOf(entities: Entities, unit: number): string | null {
   return prefix !== null && typeof prefix === 'object' && 'name' in prefix ? prefix.name : null;
 }
 
+/** A length with its unit, mm: what is below nought stays so. */
+export function lengthIn(entities: Entities, id: number): number {
+  const { value, unit } = measureOf(entities, id);
+  return value * unitSize(entities, unit, LONGEST_CHAIN) * 1000;
+}
+
 /** A number with its unit: (LENGTH_)MEASURE_WITH_UNIT. */
 function measureOf(entities: Entities, id: number): { value: number; unit: number } {
   for (const { type, args } of entities.file.entity(id).parts) {
     const unit = args[1];
-    if (type.endsWith('MEASURE_WITH_UNIT') && unit instanceof Ref) {
-      const fields = entities.need(id, type);
-      const value = fields.number(0);
-      if (!(value > 0)) throw fields.error(`a unit of ${value} is none`);
-      return { value, unit: unit.id };
-    }
+    if (type.endsWith('MEASURE_WITH_UNIT') && unit instanceof Ref)
+      return { value: entities.need(id, type).number(0), unit: unit.id };
   }
   throw entities.error(id, 'a measure with its unit was expected here');
 }

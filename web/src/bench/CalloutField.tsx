@@ -1,6 +1,6 @@
 import { Input, Text } from '@chakra-ui/react';
 import { useId, useState } from 'react';
-import { CalloutError } from '@yellow-pin/core/callout/callout';
+import { asTyped, CalloutError } from '@yellow-pin/core/callout/callout';
 import type { Row } from '@yellow-pin/core/job/derive';
 import { decisionFromCallout } from '@yellow-pin/core/job/print';
 import { LengthError, type LengthUnit } from '@yellow-pin/core/units/length';
@@ -22,7 +22,7 @@ function takeCallout(key: string, text: string, unit: LengthUnit): string | null
 /** The row's callout as it is typed: Enter, Tab or a click elsewhere takes it, Escape gives it up. */
 export function CalloutField({ row, unit, onDone }: { row: Row; unit: LengthUnit; onDone(): void }) {
   const id = useId();
-  const [shown] = useState(() => row.calloutText.replace(/×/g, 'x').replace(/–/g, '-'));
+  const [shown] = useState(() => asTyped(row.calloutText));
   const take = (text: string): string | null => takeCallout(row.size.key, text, unit);
   const { input, error } = useDraft({ shown, take, onDone });
   return (

@@ -9,7 +9,8 @@ import { viewBoss } from '@yellow-pin/core/operations/boss-view';
 import { viewHole } from '@yellow-pin/core/operations/hole-view';
 import { THREADS } from '@yellow-pin/core/threads/standards';
 import { toolInWords } from '@yellow-pin/core/tools/find';
-import { formatLength } from '@yellow-pin/core/units/length';
+import { decisionFromCallout } from '@yellow-pin/core/job/print';
+import { formatLength, type LengthUnit } from '@yellow-pin/core/units/length';
 import type { Vec3 } from '@yellow-pin/core/geometry/vec';
 import { CorrectionBar } from '../corrections/CorrectionBar.tsx';
 import { BreakEdges, EdgeWish } from './EdgeWish.tsx';
@@ -115,7 +116,7 @@ export function RowDetail({ row, up }: { row: Row; up: Vec3 }) {
             : {what}.
           </Quiet>
         ))}
-        {row.guesses.length > 0 && <Guesses row={row} />}
+        {row.guesses.length > 0 && <Guesses row={row} unit={unit} />}
         <WaysOn row={row} />
       </Box>
       <More row={row} one={one && hole !== null ? { feature: one, label: hole } : null} up={up} />
@@ -208,22 +209,33 @@ function WaysOn({ row }: { row: Row }) {
   );
 }
 
-function Guesses({ row }: { row: Row }) {
+function Guesses({ row, unit }: { row: Row; unit: LengthUnit }) {
+  const said = row.guesses.filter((g) => g.kind === 'said');
+  const guessed = row.guesses.filter((g) => g.kind !== 'said').slice(0, 4);
+  const chips = (list: readonly GuessOfRow[]) =>
+    list.map((g) => <Guess key={guessName(g)} row={row} guess={g} unit={unit} />);
   return (
     <Box marginBlock="6px">
-      <Quiet>what is it? Confirm from the print:</Quiet>
+      {said.length > 0 && (
+        <Box marginBottom="6px">
+          <Quiet>the part’s file says:</Quiet>
+          <Flex gap="4px" wrap="wrap" marginTop="4px">
+            {chips(said)}
+          </Flex>
+        </Box>
+      )}
+      <Quiet>{said.length > 0 ? 'or, from the print:' : 'what is it? Confirm from the print:'}</Quiet>
       <Flex gap="4px" wrap="wrap" marginTop="4px">
-        {row.guesses.slice(0, 4).map((g) => (
-          <Guess key={guessName(g)} row={row} guess={g} />
-        ))}
+        {chips(guessed)}
         <Chip onClick={() => decide(row.size.key, { thread: null })}>no thread</Chip>
       </Flex>
     </Box>
   );
 }
 
-function Guess({ row, guess }: { row: Row; guess: GuessOfRow }) {
+function Guess({ row, guess, unit }: { row: Row; guess: GuessOfRow; unit: LengthUnit }) {
   const take = (): void => {
+    if (guess.kind === 'said') return decide(row.size.key, decisionFromCallout(guess.callout, unit));
     if (guess.kind === 'clearance') return decide(row.size.key, { thread: null });
     const thread = THREADS.find((t) => t.designation === guess.designation);
     if (thread)

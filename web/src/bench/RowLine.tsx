@@ -29,15 +29,19 @@ interface RowProps {
   onHover(on: boolean): void;
 }
 
+/** What it may be, until somebody says: the file's own word before what its sizes make likely. */
+function guessText({ guesses }: Row): string | null {
+  const said = guesses.filter((g) => g.kind === 'said');
+  const named = (said.length > 0 ? said : guesses).slice(0, 2).map(guessName).join(' or ');
+  if (named === '') return null;
+  return `${said.length > 0 ? 'the file says' : 'may be'} ${named}`;
+}
+
 /** One row of the worksheet: tag, drawing, callout, how many, how it is made, what is wrong. */
 export function RowLine({ row, unit, inHand, chosen, elsewhere, bad, onPick, onChoose, onHover }: RowProps) {
   const [editing, setEditing] = useState(false);
   const first = row.size.features[0]!;
-  const under =
-    row.reasons[0] ??
-    (row.guesses.length > 0 && !row.thread
-      ? `may be ${row.guesses.slice(0, 2).map(guessName).join(' or ')}`
-      : levelsText(row, unit));
+  const under = row.reasons[0] ?? (row.thread ? null : guessText(row)) ?? levelsText(row, unit);
   const states = [inHand && 'on', chosen && 'chosen', row.notMade && 'open', elsewhere && 'elsewhere'];
   return (
     <div
