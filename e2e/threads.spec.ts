@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './test.ts';
-import { openPart, rowOf } from './open.ts';
+import { own } from '@yellow-pin/demo/own';
+import { plateStep } from '@yellow-pin/demo/plate-step';
+import { withSaid } from '@yellow-pin/demo/said-text';
+import { dropPart, openPart, rowOf } from './open.ts';
 
 const CAP = readFileSync(new URL('../demo/parts/vent-cap.step', import.meta.url));
 
@@ -41,4 +44,19 @@ test('a thread of two starts is milled in the control’s radius, and the row sa
   await expect(page.getByRole('region', { name: 'Sheet' })).toContainText(
     /A, thread mill: .* = 6 mm, radius/,
   );
+});
+
+test('what the part’s own file says is taken as the callout with one press', async ({ page }) => {
+  const plate = plateStep({ holes: 6, diameter: 6.8 });
+  const walls = own(plate).faces.flatMap((f, i) => (f.surface.kind === 'cylinder' && f.reversed ? [i] : []));
+  const text = withSaid(plate, [{ faces: walls.slice(0, 1), text: 'M8x1.25 - 6H DEEP 12' }]);
+  await dropPart(page, Buffer.from(text), 'said.step');
+  const row = page.locator('.row', { hasText: 'the file says M8x1.25 - 6H ↧12' });
+  await row.getByRole('button').first().click();
+  await page.getByRole('button', { name: 'M8×1.25 - 6H ↧12' }).click();
+  const taken = page.getByRole('button', { name: /^A, M8×1\.25 – 6H ↧12, 1 of them/ });
+  await expect(taken).toBeVisible();
+  await expect(page.getByText('the file says')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(row).toBeVisible();
 });

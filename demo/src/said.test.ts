@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { isHole } from '@yellow-pin/core/features/family';
-import { narrowest } from '@yellow-pin/core/features/hole/recognise';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { featureSizes } from '@yellow-pin/core/features/sets';
 import { deriveJob } from '@yellow-pin/core/job/derive';
@@ -70,12 +69,15 @@ describe('what a file says of its faces', () => {
     expect(taken.threadDepth).toBeCloseTo(12.7, 9);
   });
 
-  it('of some holes of a size only is told and not offered for all', () => {
-    const [row] = rowsOf([{ faces: WALLS.slice(0, 1), text: 'M8x1.25' }]).filter((r) =>
+  it('of some holes of a size only makes them a row of their own', () => {
+    const rows = rowsOf([{ faces: WALLS.slice(0, 1), text: 'M8x1.25' }]).filter((r) =>
       r.size.features.some(isHole),
     );
-    expect(row!.guesses.some((g) => g.kind === 'said')).toBe(false);
-    expect(row!.remarks.map((r) => r.message).join()).toContain('of 1 of these 3: M8x1.25');
+    expect(rows.map((r) => [r.size.features.length, r.guesses[0]?.kind === 'said']).sort()).toEqual([
+      [1, true],
+      [2, false],
+      [3, false],
+    ]);
   });
 
   it('that is no callout is told in its own words', () => {
@@ -99,9 +101,28 @@ describe('what a file says of its faces', () => {
     expect(recognise(model).features.filter(isHole)).toHaveLength(6);
   });
 
-  it('sorts no feature into another size', () => {
+  it('keeps threads apart whose pitches are near', () => {
+    const sizes = featureSizes(
+      featuresOf([
+        { faces: WALLS.slice(0, 1), text: 'M8x0.75' },
+        { faces: WALLS.slice(1, 2), text: 'M8x0.8' },
+      ]),
+    ).filter((s) => s.family === 'hole');
+    expect(
+      sizes
+        .flatMap((s) => s.features.map((f) => f.said?.[0]?.text))
+        .filter(Boolean)
+        .sort(),
+    ).toEqual(['M8x0.75', 'M8x0.8']);
+    for (const s of sizes) expect(new Set(s.features.map((f) => f.said?.[0]?.text)).size).toBe(1);
+  });
+
+  it('that is no callout parts no row', () => {
     const keys = (said: readonly Said[]) => featureSizes(featuresOf(said)).map((s) => s.key);
-    expect(keys([{ faces: WALLS.slice(0, 3), text: 'M8x1.25' }])).toEqual(keys([]));
-    expect(narrowest(holes([])[0]!)).toBeCloseTo(6.8, 6);
+    expect(keys([{ faces: WALLS.slice(0, 1), datum: 'A' }])).toEqual(keys([]));
+    const [row] = rowsOf([{ faces: WALLS.slice(0, 1), datum: 'A' }]).filter((r) =>
+      r.size.features.some(isHole),
+    );
+    expect(row!.remarks.map((r) => r.message)).toContain('The part’s file says of 1 of these 3: datum A.');
   });
 });

@@ -1,3 +1,4 @@
+import { calloutsSaid } from '../callout/said.ts';
 import { first, at } from '../lists.ts';
 import type { Feature } from './family.ts';
 import { FAMILIES, familyOf } from './registry.ts';
@@ -14,6 +15,13 @@ export interface FeatureSize {
   features: Feature[];
 }
 
+/** What features have in common that are made alike: their family's sizes, and the callouts that the file has for them. */
+export function sizeKeyOf(f: Feature, anyDepth: boolean): string {
+  // Numbers of callouts are not sizes: near ones are not one (M5x0.75, M5x0.8).
+  const said = calloutsSaid(f.said ?? []).map((c) => c.replace(/[./|]/g, ','));
+  return [familyOf(f).sizeKey(f, anyDepth), ...said].join('|');
+}
+
 /** Sorts features twice: by what they are, then by size (0.005 mm in diameter, 0.05 mm in depth or any depth). */
 export function featureSizes(
   features: Feature[],
@@ -25,7 +33,7 @@ export function featureSizes(
   const named = new Map<string, string>();
   for (const f of features) {
     const family = familyOf(f);
-    const own = family.sizeKey(f, anyDepth);
+    const own = sizeKeyOf(f, anyDepth);
     let key = named.get(own);
     if (key === undefined) {
       key = keys.find(own);

@@ -1,7 +1,8 @@
 import { isTarget, targetOf } from '../corrections/apply.ts';
 import type { Correction } from '../corrections/schema.ts';
 import type { Feature } from '../features/family.ts';
-import { familyOf, isOptional, placeOf } from '../features/registry.ts';
+import { isOptional, placeOf } from '../features/registry.ts';
+import { sizeKeyOf } from '../features/sets.ts';
 import { nearestPairs, PlaceIndex } from '../geometry/place-index.ts';
 import { type Vec3, isAlong } from '../geometry/vec.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -30,7 +31,7 @@ export function compareFeatures(before: Feature[], after: Feature[]): Comparison
   const shaped = (list: Feature[]): Feature[] => list.filter((f) => !isOptional(f));
   let old = shaped(before);
   let fresh = shaped(after);
-  const size = new Map([...old, ...fresh].map((f) => [f, familyOf(f).sizeKey(f, false)]));
+  const size = new Map([...old, ...fresh].map((f) => [f, sizeKeyOf(f, false)]));
   const take = (list: Pair[], pairs: [Feature, Feature][]): void => {
     const used = new Set(pairs.flat());
     for (const [a, b] of pairs) list.push({ before: a, after: b });
@@ -113,7 +114,7 @@ export function carryPlan(
   );
   const sizes = { ...plan.sizes };
   for (const { before: a, after: b } of comparison.resized) {
-    const [from, to] = [familyOf(a).sizeKey(a, false), familyOf(b).sizeKey(b, false)];
+    const [from, to] = [sizeKeyOf(a, false), sizeKeyOf(b, false)];
     if (!sizes[from] || sizes[to]) continue;
     if (takeOver.has(b.id)) sizes[to] = sizes[from];
     else asks.push(`${b.id} has a new size: what was decided for the old one was not taken over.`);

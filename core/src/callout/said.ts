@@ -1,0 +1,30 @@
+import { LengthError, type LengthUnit } from '../units/length.ts';
+import { formatCallout } from './format.ts';
+import { parseCallout } from './parse.ts';
+import { CalloutError, type Callout } from './schema.ts';
+
+/** What a part's file says of a feature, its lengths in `unit`. */
+export interface SaidText {
+  text: string;
+  unit: LengthUnit;
+}
+
+/** It as the callout of a hole or a thread; null where it is something else. */
+export function calloutSaid({ text, unit }: SaidText): Callout | null {
+  try {
+    const callout = parseCallout(text, unit);
+    return callout.thread || callout.diameter !== undefined ? callout : null;
+  } catch (error) {
+    if (error instanceof CalloutError || error instanceof LengthError) return null;
+    throw error;
+  }
+}
+
+/** The callouts among what is said, for features that are said to be alike: in millimetres, in an order of their own. */
+export const calloutsSaid = (said: readonly SaidText[]): string[] =>
+  said
+    .flatMap((s) => {
+      const callout = calloutSaid(s);
+      return callout ? [formatCallout(callout, 'mm')] : [];
+    })
+    .sort();
