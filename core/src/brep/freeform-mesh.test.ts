@@ -159,6 +159,31 @@ describe('triangles of a free-form face', () => {
     }
   });
 
+  test('do not cut the bend short where a high wall bends in one way only', () => {
+    const ellipse: BrepCurve = { kind: 'ellipse', at: AT, major: 25, minor: 12 };
+    const wall: BrepSurface = { kind: 'extrusion', basis: ellipse, direction: [0, 0, 1] };
+    const low = sampleCurve(ellipse, 0, Math.PI);
+    // A notch in its upper border, with few points of its own.
+    const notched = [...low].reverse().flatMap(([x, y], i): Vec3[] => {
+      if (i < 12 || i > 24) return [[x, y, 60]];
+      return i === 12 || i === 24
+        ? ([
+            [x, y, 60],
+            [x, y, 20],
+          ].sort((a, b) => (i === 12 ? b[2]! - a[2]! : a[2]! - b[2]!)) as Vec3[])
+        : [[x, y, 20]];
+    });
+    const loop = [...low, ...notched];
+    const mesh = meshFreeform({ index: 0, surface: wall, location: null, reversed: false, loops: [loop] })!;
+    const p = cornersOf(mesh);
+    for (let t = 0; t < mesh.triangles.length; t += 3) {
+      const corners = [0, 1, 2].map((k) => at(p, at(mesh.triangles, t + k)));
+      const [x, y] = [0, 1].map((k) => corners.reduce((sum, c) => sum + at(c, k), 0) / 3);
+      // How far the middle lies within the ellipse, as a share.
+      expect(1 - Math.hypot(x! / 25, y! / 12)).toBeLessThan(0.008);
+    }
+  });
+
   test('are none where the border does not lie on the surface', () => {
     const off = border(4).map(([x, y, z]): Vec3 => [x, y, z + 0.3]);
     expect(

@@ -39,6 +39,7 @@ export function meshFreeform(face: FreeformFace): FreeformMesh | null {
   }
   const outlines = closeOutline(loops, flat.turns, face.reversed ? -1 : 1);
   if (outlines.length === 0) return null;
+  flat.suit(outlines);
   level(outlines, FOUND);
   const outline = triangulateOutline(outlines, flat.grid(outlines));
   if (!outline) return null;
@@ -48,7 +49,7 @@ export function meshFreeform(face: FreeformFace): FreeformMesh | null {
 /** Parameters of a surface stretched to lengths: what is far apart on it is far apart in the picture. */
 class FlatPicture {
   private readonly scaleU: number;
-  private readonly scaleV: number;
+  private scaleV: number;
   /** Poles are points of its own border here: no outline ends in one that it does not run to. */
   readonly turns: Turns;
 
@@ -145,18 +146,34 @@ class FlatPicture {
     return isStill((t) => d.point(pu, t), d.v) ? 'v' : null;
   }
 
-  /** Inner points on a grid, clear of the border. */
-  grid(loops: Flat[][]): Flat[] {
-    const all = loops.flat();
+  /**
+   * Changes the picture's proportions so that a step is as long either way. A surface that bends in one way only, as an extruded curve does,
+   * has no inner points: where it is high its triangles would span many samples round the bend, and cut it short.
+   */
+  suit(loops: Flat[][]): void {
+    const { stepU, stepV } = this.steps(loops);
+    const k = stepU / stepV;
+    if (!(k > 0 && Number.isFinite(k))) return;
+    this.scaleV *= k;
+    for (const loop of loops) for (const f of loop) f.v *= k;
+  }
+
+  /** Where the outlines reach, and how many steps the surface wants there either way. */
+  private steps(loops: Flat[][]) {
     const range = (key: 'u' | 'v'): [number, number] => {
       let [lo, hi] = [Infinity, -Infinity];
-      for (const f of all) [lo, hi] = [Math.min(lo, f[key]), Math.max(hi, f[key])];
+      for (const loop of loops) for (const f of loop) [lo, hi] = [Math.min(lo, f[key]), Math.max(hi, f[key])];
       return [lo, hi];
     };
     const [ru, rv] = [range('u'), range('v')];
     const [nu, nv] = [this.lines(ru, rv, 'u'), this.lines(rv, ru, 'v')];
+    return { ru, rv, nu, nv, stepU: (ru[1] - ru[0]) / nu, stepV: (rv[1] - rv[0]) / nv };
+  }
+
+  /** Inner points on a grid, clear of the border. */
+  grid(loops: Flat[][]): Flat[] {
+    const { ru, rv, nu, nv, stepU, stepV } = this.steps(loops);
     const inside = insideTest(loops);
-    const [stepU, stepV] = [(ru[1] - ru[0]) / nu, (rv[1] - rv[0]) / nv];
     const out: Flat[] = [];
     for (let i = 1; i < nu; i++)
       for (let j = 1; j < nv; j++) {

@@ -1,7 +1,7 @@
 import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { chartOf } from '../model/chart.ts';
 import { segmentsPerTurn } from '../model/circle-edge.ts';
-import { windingOf } from '../model/close-outline.ts';
+import { meetsAny, windingOf } from '../model/close-outline.ts';
 import {
   loopEnd,
   loopPoints,
@@ -24,11 +24,27 @@ export function seamToPole(model: SolidModel, face: Face, poles: readonly Vec3[]
   const pole = poleOf(model, face, poles);
   const [loop] = face.loops;
   if (!pole || !loop || face.loops.length !== 1) return;
-  const from = loopEnd(model, loop[0]!, 'start');
-  const seam = seamFrom(face, from, pole);
+  const start = clearStart(model, face, loop);
+  const turned = [...loop.slice(start), ...loop.slice(0, start)];
+  const seam = seamFrom(face, loopEnd(model, turned[0]!, 'start'), pole);
   if (!seam) return;
   const edge = model.edges.push(seam) - 1;
-  face.loops = [[...loop, { edge, reversed: false }, { edge, reversed: true }]];
+  face.loops = [[...turned, { edge, reversed: false }, { edge, reversed: true }]];
+}
+
+/** The edge of a loop from whose start the way to a cone's tip meets nothing of the loop; the first where there is none. */
+function clearStart(model: SolidModel, { surface }: Face, loop: Loop): number {
+  if (surface.kind !== 'cone') return 0;
+  const chart = chartOf(surface);
+  const flat = chart.unroll(loopPoints(model, loop));
+  const turn = chart.turns?.u ?? 0;
+  const tip = chart.turns?.poles.lower?.v ?? 0;
+  const found = loop.findIndex((l) => {
+    const from = loopEnd(model, l, 'start');
+    const at = flat.find((f) => f.point === from);
+    return at !== undefined && !meetsAny(at, { u: at.u, v: tip }, [flat], 'u', turn);
+  });
+  return Math.max(0, found);
 }
 
 /** The pole that a face reaches and none of its edges leads to; null where there is none. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { closeOutline, windingOf, type Turns } from './close-outline.ts';
-import { signedArea, type Flat } from './triangulate.ts';
+import { closeOutline, meetsAny, windingOf, type Turns } from './close-outline.ts';
+import { insideTest, signedArea, type Flat } from './triangulate.ts';
 
 const TURN = 2 * Math.PI * 10;
 const cylinder: Turns = { u: TURN, v: 0, poles: {} };
@@ -51,6 +51,34 @@ describe('loops of a surface that comes back to itself', () => {
     const middle = out[1]!.reduce((sum, f) => sum + f.u, 0) / 16;
     expect(middle).toBeGreaterThan(-TURN);
     expect(middle).toBeLessThan(2 * TURN);
+  });
+
+  test('the cut between rims that wave meets neither of them, nor a hole, and holes stay inside', () => {
+    const wave = (n: number, v: number, rise: number, start: number, sense: 1 | -1): Flat[] =>
+      Array.from({ length: n }, (_, i) => {
+        const u = start + (sense * TURN * i) / n;
+        return flat(
+          u,
+          v + rise * Math.sin((3 * 2 * Math.PI * u) / TURN) + 1.5 * Math.sin((11 * 2 * Math.PI * u) / TURN),
+        );
+      });
+    const angle = fc.double({ min: 0, max: TURN, noNaN: true });
+    fc.assert(
+      fc.property(angle, angle, fc.array(angle, { minLength: 0, maxLength: 3 }), (a, b, places) => {
+        const holes = places.map((u, i) => hole(u + (i - 1) * TURN, 15 + (i - 1) * 4.5, 1.5));
+        const rims = [wave(120, 0, 5, a, 1), wave(90, 30, -4, b, -1)];
+        const out = closeOutline([...rims, ...holes], cylinder, 1);
+        const [outline, ...inner] = out;
+        // No side of the outline crosses another: its area is what lies between the two waves, which is 30 high in the mean.
+        expect(Math.abs(area([outline!])) / (30 * TURN)).toBeCloseTo(1, 2);
+        const inside = insideTest([outline!]);
+        for (const l of inner) for (const f of l) expect(inside(f.u, f.v)).toBe(true);
+        const cutAt = outline!.findIndex((f, i) => i > 0 && Math.abs(f.v - outline![i - 1]!.v) > 8);
+        const [p, q] = [outline![cutAt - 1]!, outline![cutAt]!];
+        expect(meetsAny(p, q, [...rims, ...holes], 'u', TURN)).toBe(false);
+      }),
+      { numRuns: 60 },
+    );
   });
 
   test('a rim and a pole are an outline up to the pole', () => {

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../geometry/vec.ts';
-import { signedArea, type Flat } from './triangulate.ts';
+import { insideTest, signedArea, type Flat } from './triangulate.ts';
 
 /** What a flat picture of a surface that comes back to itself knows of that; lengths in the picture. */
 export interface Turns {
@@ -72,44 +72,47 @@ function bands(loops: Flat[][], key: Key, turns: Turns, side: 1 | -1): Flat[][] 
     .map(({ loop, isFaceAbove }) => ({ loop, isFaceAbove: isFaceAbove > 0 }))
     .sort((a, b) => middleOf(a.loop, across) - middleOf(b.loop, across));
   if (round.length === 0) return loops;
-  const out = loops.filter((l) => round.every((r) => r.loop !== l));
-  const add = (outline: Flat[]) => out.unshift(outline);
+  const plain = loops.filter((l) => round.every((r) => r.loop !== l));
+  const outlines: Flat[][] = [];
+  const add = (outline: Flat[]) => outlines.unshift(outline);
   const first = round[0]!;
   if (!first.isFaceAbove && turns[across] > 0) {
     // Across the surface it comes back too: what is first by number lies at the far end of the face before.
     for (const f of first.loop) f[across] += turns[across];
     round = [...round.slice(1), first];
   } else if (!first.isFaceAbove && key === 'u' && turns.poles.lower) {
-    add(capped(first.loop, turns.poles.lower, turns));
+    add(capped(first.loop, turns.poles.lower, turns, loops));
     round = round.slice(1);
   }
   for (let i = 0; i < round.length; i += 2) {
     const [a, b] = [round[i]!, round[i + 1]];
-    if (b) add(joined(a.loop, b.loop, key, turns));
-    else add(key === 'u' && turns.poles.upper ? capped(a.loop, turns.poles.upper, turns) : a.loop);
+    if (b) add(joined(a.loop, b.loop, key, turns, loops));
+    else add(key === 'u' && turns.poles.upper ? capped(a.loop, turns.poles.upper, turns, loops) : a.loop);
   }
-  return out;
+  for (const l of plain) putInside(l, outlines, key, turn);
+  return [...outlines, ...plain];
+}
+
+/** Moves a loop by whole turns into the outline that it lies in, wherever that was cut open. */
+function putInside(l: Flat[], outlines: Flat[][], key: Key, turn: number): void {
+  const inside = insideTest(outlines);
+  const [first] = l;
+  if (!first) return;
+  const isIn = (k: number): boolean =>
+    key === 'u' ? inside(first.u + k * turn, first.v) : inside(first.u, first.v + k * turn);
+  const k = [0, -1, 1, -2, 2].find(isIn);
+  if (k) for (const f of l) f[key] += k * turn;
 }
 
 /** One outline of two loops that go round, joined by a cut that is run both ways. */
-function joined(a: Flat[], b: Flat[], key: Key, turns: Turns): Flat[] {
+function joined(a: Flat[], b: Flat[], key: Key, turns: Turns, all: readonly Flat[][]): Flat[] {
   const turn = turns[key];
-  const first = closed(a, key, turn);
   const isSame = Math.sign(windingOf(a, key, turn)) === Math.sign(windingOf(b, key, turn));
   const other = isSame ? [...b].reverse() : b;
-  // The cut begins where the other loop is nearest, so that it runs straight across.
+  const cut = shortestCut(a, other, key, turn, all);
+  const first = closed(beginningAt(a, cut.from, key, turn), key, turn);
+  const second = closed(beginningAt(other, cut.to, key, turn), key, turn);
   const end = first[first.length - 1]!;
-  const off = (f: Flat) => Math.abs(f[key] - end[key] - Math.round((f[key] - end[key]) / turn) * turn);
-  let start = 0;
-  other.forEach((f, i) => {
-    if (off(f) < off(other[start]!)) start = i;
-  });
-  const winding = Math.sign(windingOf(other, key, turn));
-  const turned = [
-    ...other.slice(start),
-    ...other.slice(0, start).map((f) => ({ ...f, [key]: f[key] + winding * turn })),
-  ];
-  const second = closed(turned, key, turn);
   const shift = Math.round((end[key] - second[0]![key]) / turn) * turn;
   return cutOpen(
     first,
@@ -118,6 +121,64 @@ function joined(a: Flat[], b: Flat[], key: Key, turns: Turns): Flat[] {
     turns,
   );
 }
+
+/** A loop that goes round, begun at another of its points. */
+function beginningAt(l: Flat[], start: number, key: Key, turn: number): Flat[] {
+  const way = Math.sign(windingOf(l, key, turn)) * turn;
+  return [...l.slice(start), ...l.slice(0, start).map((f) => ({ ...f, [key]: f[key] + way }))];
+}
+
+/** The shortest way from a point of one loop to one of another that meets no loop between them; the shortest of all where each meets one. */
+function shortestCut(
+  a: readonly Flat[],
+  b: readonly Flat[],
+  key: Key,
+  turn: number,
+  all: readonly Flat[][],
+): { from: number; to: number } {
+  const across = key === 'u' ? 'v' : 'u';
+  const cuts = a.map((f, from) => {
+    let [to, least, shift] = [0, Infinity, 0];
+    b.forEach((g, i) => {
+      const back = Math.round((f[key] - g[key]) / turn) * turn;
+      const d = (g[key] + back - f[key]) ** 2 + (g[across] - f[across]) ** 2;
+      if (d < least) [to, least, shift] = [i, d, back];
+    });
+    return { from, to, least, p: f, q: { ...b[to]!, [key]: b[to]![key] + shift } };
+  });
+  cuts.sort((x, y) => x.least - y.least);
+  return cuts.find(({ p, q }) => !meetsAny(p, q, all, key, turn)) ?? cuts[0]!;
+}
+
+type Place = Pick<Flat, 'u' | 'v'>;
+
+/** Whether the straight way between two places of the picture meets a side of a loop, by whatever turn it lies beside it. */
+export function meetsAny(p: Place, q: Place, loops: readonly Flat[][], key: Key, turn: number): boolean {
+  return loops.some((l) => {
+    const closing = windingOf(l, key, turn) * turn;
+    return l.some((f, i) => {
+      const isLast = i + 1 === l.length;
+      const g = l[isLast ? 0 : i + 1]!;
+      const next = isLast ? { ...g, [key]: g[key] + closing } : g;
+      const near = Math.round((p[key] - f[key]) / turn);
+      return [near - 1, near, near + 1].some((k) => {
+        const moved = (x: Place): Place => ({ ...x, [key]: x[key] + k * turn });
+        return doCross(p, q, moved(f), moved(next));
+      });
+    });
+  });
+}
+
+/** Whether two straight ways cross, ends that only touch not counted. */
+function doCross(p: Place, q: Place, f: Place, g: Place): boolean {
+  const side = (a: Place, b: Place, c: Place): number =>
+    (b.u - a.u) * (c.v - a.v) - (b.v - a.v) * (c.u - a.u);
+  const isApart = (x: number, y: number): boolean => (x > TOUCH && y < -TOUCH) || (x < -TOUCH && y > TOUCH);
+  return isApart(side(p, q, f), side(p, q, g)) && isApart(side(f, g, p), side(f, g, q));
+}
+
+/** Areas below are rounding, mm². */
+const TOUCH = 1e-9;
 
 /** Two runs as one outline, with the cut between them run there and back over the very same points. */
 function cutOpen(first: Flat[], second: Flat[], key: Key, { between }: Turns): Flat[] {
@@ -128,9 +189,14 @@ function cutOpen(first: Flat[], second: Flat[], key: Key, { between }: Turns): F
 }
 
 /** One outline of a loop that goes round and the pole that the face reaches. */
-function capped(loop: Flat[], pole: Pole, turns: Turns): Flat[] {
-  const run = closed(loop, 'u', turns.u);
+function capped(loop: Flat[], pole: Pole, turns: Turns, all: readonly Flat[][]): Flat[] {
   const at = (u: number): Flat => ({ u, v: pole.v, point: pole.point });
+  // From where it is nearest to the pole nothing of it is on the way there.
+  const order = loop
+    .map((_, i) => i)
+    .sort((i, k) => Math.abs(loop[i]!.v - pole.v) - Math.abs(loop[k]!.v - pole.v));
+  const start = order.find((i) => !meetsAny(loop[i]!, at(loop[i]!.u), all, 'u', turns.u)) ?? order[0]!;
+  const run = closed(beginningAt(loop, start, 'u', turns.u), 'u', turns.u);
   return cutOpen(run, [at(run[run.length - 1]!.u), at(run[0]!.u)], 'u', turns);
 }
 

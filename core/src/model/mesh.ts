@@ -9,6 +9,7 @@ import {
   sub,
   type Vec3,
 } from '../geometry/vec.ts';
+import { ballPicture } from './ball-picture.ts';
 import { chartOf, type Chart } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
 import { loopEnd, loopPoints, type Face, type SolidModel, type Surface } from './solid-model.ts';
@@ -107,6 +108,10 @@ function layOut(model: SolidModel, face: Face): { chart: Chart; loops: Flat[][] 
 export function bulgesOf(model: SolidModel, face: Face): Vec3[] {
   const candidates = farthestOn(face.surface);
   if (candidates.length === 0) return [];
+  if (face.surface.kind === 'sphere') {
+    const picture = ballPicture(model, face);
+    return candidates.filter((p) => picture === null || picture.has(p));
+  }
   const { chart, loops } = layOut(model, face);
   const [turnU, turnV] = [chart.turns?.u ?? 0, chart.turns?.v ?? 0];
   if (loops.length === 0 || turnU === 0) return [];
@@ -143,6 +148,12 @@ function farthestOn(s: Surface): Vec3[] {
   );
 }
 
+/** Of a ball's face whose border winds round its poles too freely to be unrolled. */
+function ballOutline(model: SolidModel, face: Face): ReturnType<typeof triangulateOutline> {
+  const picture = ballPicture(model, face);
+  return picture && triangulateOutline(picture.loops, picture.fill());
+}
+
 function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   const { chart, loops } = layOut(model, face);
   if (loops.length === 0) return null;
@@ -150,7 +161,7 @@ function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   if (face.surface.kind !== 'plane') {
     level(loops, ROUNDING);
   }
-  const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []);
+  const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []) ?? ballOutline(model, face);
   if (!outline) return null;
   const { flat, triangles } = outline;
   // Of a plane one is all.
