@@ -3,6 +3,7 @@ import { mutatedDxf, mutatedPrograms, mutatedStep } from './files.ts';
 import { hostileRequests, killersByHttp, manyLarge } from './http.ts';
 import { kills, type Postgres } from './kills.ts';
 import { load, manyImports } from './load.ts';
+import { randomParts } from './parts.ts';
 import { print, type Figure } from './report.ts';
 
 interface Section {
@@ -12,7 +13,8 @@ interface Section {
 }
 
 const SECTIONS: Record<string, Section> = {
-  step: { size: 2000, run: mutatedStep },
+  step: { size: 10_000, run: mutatedStep },
+  parts: { size: 100, run: randomParts },
   dxf: { size: 2000, run: mutatedDxf },
   programs: { size: 10_000, run: mutatedPrograms },
   killers: { size: 1, run: async (_, __, db) => killersByHttp((await db()).url) },

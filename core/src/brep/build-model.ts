@@ -189,15 +189,17 @@ class Builder {
   private readWire(ref: ShapeRef, face: Context): Loop {
     const wire = this.doc.shapes[ref.shape]!;
     const location = multiply34(face.location, ref.location);
+    const isAgainst = face.reversed !== ref.reversed;
     const loop: Loop = [];
     for (const child of wire.children) {
       const shape = this.doc.shapes[child.shape]!;
       if (shape.type !== 'edge' || shape.degenerate || !shape.curve) continue;
       const edge = this.edgeId(shape, child.shape, multiply34(location, child.location));
-      const reversed = (face.reversed !== ref.reversed) !== child.reversed;
-      loop.push({ edge, reversed });
+      loop.push({ edge, reversed: isAgainst !== child.reversed });
     }
-    return loop;
+    // Run against its edges it comes to them in the opposite order.
+    const [first, ...rest] = loop;
+    return first && isAgainst ? [first, ...rest.reverse()] : loop;
   }
 
   /**
@@ -205,7 +207,8 @@ class Builder {
    * a seam) the next is the first one met when sweeping clockwise from the way come, over the face on the left.
    */
   private chain(loop: Loop, face: Face): Loop {
-    if (this.isChained(loop)) return loop;
+    // Without a normal there is nothing to sweep over.
+    if (this.isChained(loop, face.surface.kind === 'freeform')) return loop;
     const rest = [...loop];
     const out: Loop = [];
     let current = rest.shift();
@@ -229,15 +232,15 @@ class Builder {
     return out;
   }
 
-  /** Files list them so, nearly always: each begins where the one before ends, and no place is come to twice. */
-  private isChained(loop: Loop): boolean {
+  /** Files list them so, nearly always: each begins where the one before ends, and no place is come to twice, unless that may be. */
+  private isChained(loop: Loop, mayComeTwice: boolean): boolean {
     const starts = loop.map((l) => loopEnd(this.model, l, 'start'));
     return loop.every((l, i) => {
       const tail = loopEnd(this.model, l, 'end');
       const next = (i + 1) % loop.length;
       return (
         distance(tail, starts[next]!) <= 1e-6 &&
-        (loop.length < 3 || starts.every((s, k) => k === next || distance(tail, s) > 1e-6))
+        (mayComeTwice || loop.length < 3 || starts.every((s, k) => k === next || distance(tail, s) > 1e-6))
       );
     });
   }

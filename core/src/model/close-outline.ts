@@ -31,6 +31,11 @@ export function closeOutline(loops: Flat[][], turns: Turns, side: 1 | -1): Flat[
   let out = bands(loops, 'u', turns, side);
   // Left of a way toward larger v lies smaller u.
   out = bands(out, 'v', turns, side === 1 ? -1 : 1);
+  const outlines = out.filter((l) => signedArea(l) * side > 0);
+  if (outlines.length > 0)
+    for (const l of out)
+      if (!outlines.includes(l))
+        for (const key of ['u', 'v'] as const) if (turns[key] > 0) putInside(l, outlines, key, turns[key]);
   const isClosedIn = out.length !== loops.length || out.some((l) => signedArea(l) * side > 0);
   if (!isClosedIn && turns.whole && out.every((l) => windingOf(l, 'u', turns.u) === 0)) {
     const around = turns.whole(clearOf(out, turns.u));
@@ -89,7 +94,6 @@ function bands(loops: Flat[][], key: Key, turns: Turns, side: 1 | -1): Flat[][] 
     if (b) add(joined(a.loop, b.loop, key, turns, loops));
     else add(key === 'u' && turns.poles.upper ? capped(a.loop, turns.poles.upper, turns, loops) : a.loop);
   }
-  for (const l of plain) putInside(l, outlines, key, turn);
   return [...outlines, ...plain];
 }
 

@@ -12,6 +12,7 @@ import {
 import { ballPicture } from './ball-picture.ts';
 import { chartOf, type Chart } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
+import { POLE_STEPS, stretchPoles, withoutFlat } from './pole-sides.ts';
 import { loopEnd, loopPoints, type Face, type SolidModel, type Surface } from './solid-model.ts';
 import { outwardNormal } from './surface.ts';
 import { insideTest, level, triangulateOutline, type Flat } from './triangulate.ts';
@@ -157,13 +158,15 @@ function ballOutline(model: SolidModel, face: Face): ReturnType<typeof triangula
 function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   const { chart, loops } = layOut(model, face);
   if (loops.length === 0) return null;
+  const isStretched = chart.turns !== undefined && stretchPoles(loops, chart.turns.u / POLE_STEPS);
   chart.squeeze?.(loops);
   if (face.surface.kind !== 'plane') {
     level(loops, ROUNDING);
   }
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []) ?? ballOutline(model, face);
   if (!outline) return null;
-  const { flat, triangles } = outline;
+  const { flat } = outline;
+  const triangles = isStretched ? withoutFlat(outline.triangles, flat) : outline.triangles;
   // Of a plane one is all.
   const flatNormal = face.surface.kind === 'plane' ? outwardNormal(face, flat[0]!.point) : null;
   const normals = flat.map((f) => flatNormal ?? outwardNormal(face, f.point));

@@ -65,6 +65,30 @@ describe('where an edge runs on its curve', () => {
     );
   });
 
+  test('on a spline whose pieces are of very unlike lengths', () => {
+    // A short piece and a long one: the place sought lies in the long one, near to where they meet.
+    const uneven: BrepCurve = {
+      kind: 'nurbs',
+      nurbs: {
+        degree: 2,
+        poles: [
+          [0, 0, 0],
+          [0.15, 0, 0],
+          [0.3, 0.01, 0],
+          [9, 4, 0],
+          [12, 11, 0],
+        ],
+        weights: null,
+        knots: [0, 0, 0, 0.027, 0.027, 1, 1, 1],
+      },
+    };
+    fc.assert(
+      fc.property(real(0, 0.5), real(0.01, 0.5), (from, more) => {
+        isStretch(uneven, from, from + more);
+      }),
+    );
+  });
+
   test('once round where it ends in the place it began in', () => {
     fc.assert(
       fc.property(round, real(-6, 6), (c, from) => {

@@ -1,10 +1,13 @@
 import { curvePoint } from '../brep/evaluate.ts';
 import type { BrepCurve, Nurbs, Placement } from '../brep/geometry.ts';
 import { distance, dot, sub, type Vec3 } from '../geometry/vec.ts';
+import { at } from '../lists.ts';
 
 /** Farther from its curve than this an end of an edge does not lie on it, mm. */
 const OFF_CURVE = 0.05;
 const TURN = 2 * Math.PI;
+/** Places that are tried in each piece of a spline. */
+const STEPS = 8;
 
 /** Parameters of an edge on its curve, from its start to its end in the curve's own direction. */
 export interface EdgeRange {
@@ -83,18 +86,18 @@ function nearestOn(c: BrepCurve, [from, to]: [number, number], ends: readonly nu
   // Nearly every edge ends where its spline does.
   if (off(from) < 1e-6) return from;
   if (off(to) < 1e-6) return to;
-  let [best, least, width] = [from, Infinity, to - from];
-  ends.slice(1).forEach((end, i) => {
-    const start = ends[i] ?? from;
-    const steps = 8;
-    for (let k = 0; k <= steps; k++) {
-      const u = start + ((end - start) * k) / steps;
-      const d = off(u);
-      if (d < least) [best, least, width] = [u, d, (end - start) / steps];
-    }
+  const tried = ends.flatMap((end, i) => {
+    const next = ends[i + 1];
+    if (next === undefined) return [end];
+    return Array.from({ length: STEPS }, (_, k) => end + ((next - end) * k) / STEPS);
   });
-  // Golden section within a step on both sides.
-  let [lo, hi] = [Math.max(from, best - width), Math.min(to, best + width)];
+  let [best, least] = [0, Infinity];
+  tried.forEach((u, i) => {
+    const d = off(u);
+    if (d < least) [best, least] = [i, d];
+  });
+  // Golden section between its neighbours: pieces may be of very unlike lengths.
+  let [lo, hi] = [tried[best - 1] ?? from, tried[best + 1] ?? to];
   const golden = (Math.sqrt(5) - 1) / 2;
   for (let i = 0; i < 60 && hi - lo > 1e-13 * (to - from); i++) {
     const [u, v] = [hi - golden * (hi - lo), lo + golden * (hi - lo)];
@@ -102,5 +105,5 @@ function nearestOn(c: BrepCurve, [from, to]: [number, number], ends: readonly nu
     else lo = u;
   }
   const middle = (lo + hi) / 2;
-  return off(middle) <= least ? middle : best;
+  return off(middle) <= least ? middle : at(tried, best);
 }
