@@ -7,6 +7,17 @@ export const worksheet = (page: Page) => page.getByRole('region', { name: 'Works
 export const rowOf = (page: Page, tag: string) => page.locator(`.row[data-tag="${tag}"]`);
 export const coverage = (page: Page) => page.getByTestId('coverage');
 
+/** Keeps files from being sent, as a slow line would; what it gives lets them go. */
+export async function holdUploads(page: Page): Promise<() => void> {
+  let send = (): void => undefined;
+  const held = new Promise<void>((resolve) => (send = resolve));
+  await page.route('**/api/jobs', async (route) => {
+    if (route.request().method() === 'POST') await held;
+    await route.continue();
+  });
+  return send;
+}
+
 /** Drops a part on the list of jobs, and waits until its worksheet stands there. */
 export async function dropPart(page: Page, buffer: Buffer, name: string): Promise<void> {
   await page.goto('/');

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './test.ts';
-import { openPart, typeHole } from './open.ts';
+import { holdUploads, openPart, typeHole } from './open.ts';
 
 const BLOCK = readFileSync(new URL('../demo/parts/manifold-block.step', import.meta.url));
 // Drawn by the processor, the first picture takes its time.
@@ -68,12 +68,7 @@ test('a finding leads to its place on the part', async ({ page }) => {
 });
 
 test('a part that was dropped is turned while the server has not read it yet', async ({ page }) => {
-  let send = (): void => undefined;
-  const held = new Promise<void>((resolve) => (send = resolve));
-  await page.route('**/api/jobs', async (route) => {
-    if (route.request().method() === 'POST') await held;
-    await route.continue();
-  });
+  const send = await holdUploads(page);
   await page.goto('/');
   await page
     .getByLabel('STEP file')

@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './test.ts';
 import { plateStep } from '../demo/src/plate-step.ts';
-import { coverage, dropPart, openPart, rowOf, worksheet } from './open.ts';
+import { coverage, dropPart, holdUploads, openPart, rowOf, worksheet } from './open.ts';
 
 const file = (path: string): Buffer => readFileSync(new URL(path, import.meta.url));
 const BLOCK = file('../demo/parts/manifold-block.step');
@@ -261,12 +261,7 @@ test('a part that is dropped opens on what can be made', async ({ page }) => {
 });
 
 test('a part that is dropped is shown before the server has it', async ({ page }) => {
-  let send = (): void => undefined;
-  const held = new Promise<void>((resolve) => (send = resolve));
-  await page.route('**/api/jobs', async (route) => {
-    if (route.request().method() === 'POST') await held;
-    await route.continue();
-  });
+  const send = await holdUploads(page);
   await page.goto('/');
   await page.getByLabel('STEP file').setInputFiles({
     name: 'seven.step',

@@ -95,7 +95,12 @@ export function recognise(
 function addSaid(features: Feature[], said: readonly SaidOfFaces[]): void {
   if (said.length === 0) return;
   const ofFace = new Map<number, SaidOfFaces[]>();
-  for (const s of said) for (const f of s.faces) ofFace.set(f, [...(ofFace.get(f) ?? []), s]);
+  for (const s of said)
+    for (const f of s.faces) {
+      const known = ofFace.get(f);
+      if (known) known.push(s);
+      else ofFace.set(f, [s]);
+    }
   for (const feature of features) {
     if (isOptional(feature)) continue;
     const own = new Map(feature.faces.flatMap((f) => ofFace.get(f) ?? []).map((s) => [s.text, s]));

@@ -31,11 +31,7 @@ export function closeOutline(loops: Flat[][], turns: Turns, side: 1 | -1): Flat[
   let out = bands(loops, 'u', turns, side);
   // Left of a way toward larger v lies smaller u.
   out = bands(out, 'v', turns, side === 1 ? -1 : 1);
-  const outlines = out.filter((l) => signedArea(l) * side > 0);
-  if (outlines.length > 0)
-    for (const l of out)
-      if (!outlines.includes(l))
-        for (const key of ['u', 'v'] as const) if (turns[key] > 0) putInside(l, outlines, key, turns[key]);
+  putInside(out, turns, side);
   const isClosedIn = out.length !== loops.length || out.some((l) => signedArea(l) * side > 0);
   if (!isClosedIn && turns.whole && out.every((l) => windingOf(l, 'u', turns.u) === 0)) {
     const around = turns.whole(clearOf(out, turns.u));
@@ -97,15 +93,20 @@ function bands(loops: Flat[][], key: Key, turns: Turns, side: 1 | -1): Flat[][] 
   return [...outlines, ...plain];
 }
 
-/** Moves a loop by whole turns into the outline that it lies in, wherever that was cut open. */
-function putInside(l: Flat[], outlines: Flat[][], key: Key, turn: number): void {
+/** Moves holes by whole turns into the outlines that they lie in, wherever those were cut open. */
+function putInside(loops: readonly Flat[][], turns: Turns, side: 1 | -1): void {
+  const outlines = loops.filter((l) => signedArea(l) * side > 0);
+  if (outlines.length === 0 || outlines.length === loops.length) return;
   const inside = insideTest(outlines);
-  const [first] = l;
-  if (!first) return;
-  const isIn = (k: number): boolean =>
-    key === 'u' ? inside(first.u + k * turn, first.v) : inside(first.u, first.v + k * turn);
-  const k = [0, -1, 1, -2, 2].find(isIn);
-  if (k) for (const f of l) f[key] += k * turn;
+  const shifts = (turn: number): number[] => (turn > 0 ? [0, -1, 1, -2, 2].map((k) => k * turn) : [0]);
+  for (const l of loops) {
+    const [first] = l;
+    if (!first || outlines.includes(l)) continue;
+    const found = shifts(turns.u)
+      .flatMap((u) => shifts(turns.v).map((v) => [u, v] as const))
+      .find(([u, v]) => inside(first.u + u, first.v + v));
+    if (found) for (const f of l) [f.u, f.v] = [f.u + found[0], f.v + found[1]];
+  }
 }
 
 /** One outline of two loops that go round, joined by a cut that is run both ways. */

@@ -39,9 +39,15 @@ export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
   return model;
 }
 
+/** What the file says of faces, where it says anything. */
 function addSaid(model: SolidModel, entities: Entities, document: BrepDocument): void {
+  if (entities.file.ofType('GEOMETRIC_ITEM_SPECIFIC_USAGE').length === 0) return;
   const facesOf = new Map<number, number[]>();
-  faceEntities(document).forEach((entity, i) => facesOf.set(entity, [...(facesOf.get(entity) ?? []), i]));
+  faceEntities(document).forEach((entity, i) => {
+    const known = facesOf.get(entity);
+    if (known) known.push(i);
+    else facesOf.set(entity, [i]);
+  });
   const { said, unread } = saidOfFaces(entities, facesOf, model.sourceUnits);
   if (said.length > 0) model.said = said;
   if (unread > 0)

@@ -5,6 +5,7 @@ import { useColours } from '../look/colour-mode.ts';
 import { paint } from '../look/palette.ts';
 import type { Preview } from '../workers/preview.worker.ts';
 import { Eye } from './Eye.tsx';
+import { Matt } from './Matt.tsx';
 
 /** A part is seen in its file's own axes until it is held. */
 const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } satisfies Parameters<typeof Eye>[0]['axes'];
@@ -50,15 +51,7 @@ export default function LoosePart({ shape, bounds, name }: Pick<Preview, 'shape'
         intensity={1.6}
       />
       <mesh geometry={body}>
-        <meshStandardMaterial
-          color={paint('part', mode)}
-          roughness={0.9}
-          metalness={0}
-          side={THREE.DoubleSide}
-          polygonOffset
-          polygonOffsetFactor={1}
-          polygonOffsetUnits={1}
-        />
+        <Matt color={paint('part', mode)} />
       </mesh>
       <lineSegments geometry={edges}>
         <lineBasicMaterial color={paint('part-edge', mode)} />

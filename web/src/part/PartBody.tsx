@@ -8,6 +8,7 @@ import { usePicked } from '../job/store.ts';
 import { useColours } from '../look/colour-mode.ts';
 import { paint } from '../look/palette.ts';
 import type { PartPicture } from '../workers/job.worker.ts';
+import { Matt } from './Matt.tsx';
 
 interface Props {
   picture: PartPicture;
@@ -71,15 +72,7 @@ export function PartBody({ picture, rows, setupId, onMove, onOut, onPick }: Prop
       onPointerOut={onOut}
       onClick={(e) => e.delta < 4 && onPick(e)}
     >
-      <meshStandardMaterial
-        vertexColors
-        roughness={0.9}
-        metalness={0}
-        side={THREE.DoubleSide}
-        polygonOffset
-        polygonOffsetFactor={1}
-        polygonOffsetUnits={1}
-      />
+      <Matt />
     </mesh>
   );
 }
