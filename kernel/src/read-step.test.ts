@@ -56,6 +56,20 @@ describe('good files', () => {
     expect(model.name).toBe('Adapter plate TW-207');
   });
 
+  it.each(['own', 'kernel'] as const)(
+    'does not take an inch that is only declared for the unit: %s',
+    async (reader) => {
+      const cap = readFileSync(new URL('../../demo/parts/vent-cap.step', import.meta.url), 'utf8');
+      const declared = cap.replace(
+        /^DATA;/m,
+        "DATA;\n#900001=DIMENSIONAL_EXPONENTS(1.,0.,0.,0.,0.,0.,0.);\n#900002=LENGTH_MEASURE_WITH_UNIT(LENGTH_MEASURE(25.4),#900003);\n#900003=(LENGTH_UNIT()NAMED_UNIT(*)SI_UNIT(.MILLI.,.METRE.));\n#900004=(CONVERSION_BASED_UNIT('INCH',#900002)LENGTH_UNIT()NAMED_UNIT(#900001));",
+      );
+      expect(declared).not.toBe(cap);
+      expect((await readStep(bytes(declared), { reader })).sourceUnits).toBe('mm');
+      expect((await readStep(bytes(part), { reader })).sourceUnits).toBe('inch');
+    },
+  );
+
   it('keeps a hostile or endless name as plain text, cut to a sane length', () => {
     const named = (name: string) => inspectStep(part.replace(/Adapter plate TW-207/g, name)).name;
     expect(named('<script>alert(1)</script>')).toBe('<script>alert(1)</script>');

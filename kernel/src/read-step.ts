@@ -3,7 +3,7 @@ import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { soundModel } from '@yellow-pin/core/model/sound';
 import { Part21Error } from '@yellow-pin/core/part21/error';
 import { UnknownStep } from '@yellow-pin/core/step/fields';
-import { readStepModel } from '@yellow-pin/core/step/read';
+import { readStepModel, unitsInUse } from '@yellow-pin/core/step/read';
 import {
   damaged,
   inspectStep,
@@ -59,7 +59,8 @@ export async function readStep(
   }
 }
 
-async function byKernel(bytes: Uint8Array, facts: StepFacts, progress: Progress): Promise<SolidModel> {
+async function byKernel(bytes: Uint8Array, said: StepFacts, progress: Progress): Promise<SolidModel> {
+  const facts = { ...said, sourceUnits: unitsInUse(bytes) ?? said.sourceUnits };
   const shape = await transferStep(bytes, progress);
   let isBroken = false;
   try {

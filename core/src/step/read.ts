@@ -1,6 +1,7 @@
 import { buildModel, type FreeformFace } from '../brep/build-model.ts';
 import { meshFreeform } from '../brep/freeform-mesh.ts';
 import type { SolidModel } from '../model/solid-model.ts';
+import { Part21Error } from '../part21/error.ts';
 import { Part21File } from '../part21/file.ts';
 import { faceEntities, type BrepDocument } from '../brep/shapes.ts';
 import { orientLoops } from '../brep/orient-loops.ts';
@@ -37,6 +38,30 @@ export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
   if (fault) throw new UnknownStep(fault, 0);
   addSaid(model, entities, document);
   return model;
+}
+
+/** Representations that bodies stand in, those of the parts themselves first. */
+const OF_BODIES = [
+  'ADVANCED_BREP_SHAPE_REPRESENTATION',
+  'FACETED_BREP_SHAPE_REPRESENTATION',
+  'MANIFOLD_SURFACE_SHAPE_REPRESENTATION',
+  'SHAPE_REPRESENTATION',
+];
+
+/** The unit that a file's bodies are drawn in: one that is only declared is of no account. Null where the file does not say so plainly. */
+export function unitsInUse(bytes: Uint8Array): StepFacts['sourceUnits'] | null {
+  try {
+    const entities = new Entities(new Part21File(bytes));
+    for (const type of OF_BODIES)
+      for (const id of entities.file.ofType(type)) {
+        const context = entities.need(id, type).ref(2);
+        if (entities.part(context, 'GLOBAL_UNIT_ASSIGNED_CONTEXT'))
+          return unitSystem([lengthUnitName(entities, context)]);
+      }
+  } catch (error) {
+    if (!(error instanceof Part21Error)) throw error;
+  }
+  return null;
 }
 
 /** What the file says of faces, where it says anything. */
