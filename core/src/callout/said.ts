@@ -9,8 +9,22 @@ export interface SaidText {
   unit: LengthUnit;
 }
 
+/** Texts stand at many features, and are asked about with every change of a plan: each is read once. */
+const READ = new Map<string, Callout | null>();
+const MOST_READ = 2000;
+
 /** It as the callout of a hole or a thread; null where it is something else. */
-export function calloutSaid({ text, unit }: SaidText): Callout | null {
+export function calloutSaid(said: SaidText): Callout | null {
+  const key = `${said.unit}|${said.text}`;
+  const known = READ.get(key);
+  if (known !== undefined) return known;
+  if (READ.size >= MOST_READ) READ.clear();
+  const read = readSaid(said);
+  READ.set(key, read);
+  return read;
+}
+
+function readSaid({ text, unit }: SaidText): Callout | null {
   try {
     const callout = parseCallout(text, unit);
     return callout.thread || callout.diameter !== undefined ? callout : null;
