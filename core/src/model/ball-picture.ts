@@ -6,6 +6,7 @@ import {
   distance,
   dot,
   normalize,
+  scale,
   sub,
   type Vec3,
 } from '../geometry/vec.ts';
@@ -91,23 +92,39 @@ function withoutSeams(loop: Loop): Loop[] {
   return loop.length > 0 ? [loop] : [];
 }
 
-/** The place farthest from the border among those on its right, where the face is not. `sense` is 1 where the face is seen from outside the ball. */
+/** So far from all of the border, as a share of the radius, a place is good enough. */
+const FAR = 0.5;
+
+/**
+ * A place on the right of the border, where the face is not, and far from it: straight across from what the border goes round, as a rule, else
+ * the farthest of many. `sense` is 1 where the face is seen from outside the ball.
+ */
 function placeOutside(border: readonly (readonly Vec3[])[], sense: 1 | -1): Vec3 | null {
+  let round: Vec3 = [0, 0, 0];
+  for (const run of border) run.forEach((a, i) => (round = add(round, cross(a, run[(i + 1) % run.length]!))));
+  const across = normalize(scale(round, -sense));
+  if (outsideBy(across, border, sense) > FAR) return across;
   let [best, most]: [Vec3 | null, number] = [null, 0];
   for (const place of spread(TRIES)) {
-    let [least, isRight] = [Infinity, false];
-    for (const run of border)
-      for (let i = 0; i < run.length; i++) {
-        const b = run[i]!;
-        const away = distance(b, place);
-        if (away >= least) continue;
-        least = away;
-        const [a, c] = [run[(i + run.length - 1) % run.length]!, run[(i + 1) % run.length]!];
-        // The left of the way over the ball, as seen from outside it; in a corner the mean of that of both its sides.
-        const [before, after] = [normalize(cross(b, sub(b, a))), normalize(cross(b, sub(c, b)))];
-        isRight = dot(sub(place, b), add(before, after)) * sense < 0;
-      }
-    if (isRight && least > most) [best, most] = [place, least];
+    const away = outsideBy(place, border, sense);
+    if (away > most) [best, most] = [place, away];
   }
   return best;
+}
+
+/** How far a place lies from the border on its right; 0 on its left. */
+function outsideBy(place: Vec3, border: readonly (readonly Vec3[])[], sense: 1 | -1): number {
+  let [least, isRight] = [Infinity, false];
+  for (const run of border)
+    for (let i = 0; i < run.length; i++) {
+      const b = run[i]!;
+      const away = distance(b, place);
+      if (away >= least) continue;
+      least = away;
+      const [a, c] = [run[(i + run.length - 1) % run.length]!, run[(i + 1) % run.length]!];
+      // The left of the way over the ball, as seen from outside it; in a corner the mean of that of both its sides.
+      const [before, after] = [normalize(cross(b, sub(b, a))), normalize(cross(b, sub(c, b)))];
+      isRight = dot(sub(place, b), add(before, after)) * sense < 0;
+    }
+  return isRight ? least : 0;
 }
