@@ -90,6 +90,21 @@ describe('what a file says of its faces', () => {
     ]);
   });
 
+  it('is told of a face that is no hole: on its row where it has one, else in a note', () => {
+    const model = own(PLATE);
+    const tops = model.faces.flatMap((f, i) => (f.surface.kind === 'plane' ? [i] : []));
+    const said = tops.map((f) => ({ faces: [f], name: '', text: `face ${f} flat 0.02` }));
+    const read = recognise(own(withSaid(PLATE, said)));
+    const onFeatures = read.features.flatMap((f) => f.said ?? []).map((s) => s.text);
+    const note = read.notes.find((n) => n.code === 'said-of-others')?.message ?? '';
+    for (const { text } of said) expect(onFeatures.includes(text) || note.includes(text)).toBe(true);
+    const remarks = rowsOf(said)
+      .flatMap((r) => r.remarks.map((m) => m.message))
+      .join();
+    for (const text of onFeatures) expect(remarks).toContain(text);
+    expect(onFeatures.length).toBeGreaterThan(0);
+  });
+
   it('and cannot be read is counted, and the part is there', () => {
     const text = withSaid(PLATE, [{ faces: WALLS, diameter: { size: 6.8 } }]).replace(
       /DIMENSIONAL_SIZE\(#(\d+),'diameter'\)/,

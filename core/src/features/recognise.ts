@@ -11,7 +11,7 @@ import {
   type SolidModel,
 } from '../model/solid-model.ts';
 import type { Feature, Found, RecogniseContext, Recognised } from './family.ts';
-import { FAMILIES, isOptional } from './registry.ts';
+import { FAMILIES, isInPreparedStock, isOptional } from './registry.ts';
 import { featureSchema } from './schema.ts';
 import { seenAndLeft } from './seen-and-left.ts';
 
@@ -87,13 +87,17 @@ export function recognise(
     });
   }
   for (const { context } of contexts) notes.push(...seenAndLeft(context));
-  addSaid(features, model.said ?? []);
+  notes.push(...addSaid(features, model.said ?? []));
   return { features, notes };
 }
 
-/** What the file says of a face it says of the features that have it: edges only name the faces beside them. */
-function addSaid(features: Feature[], said: readonly SaidOfFaces[]): void {
-  if (said.length === 0) return;
+/**
+ * What the file says of a face it says of the features that have it: sharp edges only name the faces beside them. What is said of faces that
+ * are nobody's is told.
+ */
+function addSaid(features: Feature[], said: readonly SaidOfFaces[]): ModelNote[] {
+  if (said.length === 0) return [];
+  const told = new Set<SaidOfFaces>();
   const ofFace = new Map<number, SaidOfFaces[]>();
   for (const s of said)
     for (const f of s.faces) {
@@ -102,11 +106,22 @@ function addSaid(features: Feature[], said: readonly SaidOfFaces[]): void {
       else ofFace.set(f, [s]);
     }
   for (const feature of features) {
-    if (isOptional(feature)) continue;
-    const own = new Map(feature.faces.flatMap((f) => ofFace.get(f) ?? []).map((s) => [s.text, s]));
-    if (own.size > 0) feature.said = [...own.values()].map(({ text, unit }) => ({ text, unit }));
+    if (isOptional(feature) && !isInPreparedStock(feature)) continue;
+    const own = feature.faces.flatMap((f) => ofFace.get(f) ?? []);
+    for (const s of own) told.add(s);
+    const texts = new Map(own.map(({ text, unit }) => [text, { text, unit }]));
+    if (texts.size > 0) feature.said = [...texts.values()];
   }
+  const left = [...new Set(said.filter((s) => !told.has(s)).map((s) => s.text))];
+  if (left.length === 0) return [];
+  const shown = left.slice(0, MOST_TOLD).join('; ');
+  const more = left.length > MOST_TOLD ? ` and ${left.length - MOST_TOLD} more` : '';
+  const message = `The part’s file says of faces that belong to no feature: ${shown}${more}.`;
+  return [{ code: 'said-of-others', message }];
 }
+
+/** Texts that a note names. */
+const MOST_TOLD = 20;
 
 /** A solid so damaged that a family's recogniser falls over it loses that family, and a note says so. */
 function attempt(run: () => Recognised, family: string, { solid }: RecogniseContext): Recognised {

@@ -31,6 +31,10 @@ export class BossRows implements RowFamily {
     );
   }
 
+  takesCallout({ thread }: Callout): boolean {
+    return thread !== undefined;
+  }
+
   describe(row: Row, decision: SizeDecision): void {
     const { units } = this.input.plan;
     const boss = row.size.features.find(isBoss);

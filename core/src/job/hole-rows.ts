@@ -15,7 +15,6 @@ import { foldReasons, guessesOf, threadFit } from './row-words.ts';
 import { subjectOf } from './subject.ts';
 import { Standing } from './standing.ts';
 import { bestMade, candidatesFor, sayLacks, takeMade } from './method-candidates.ts';
-import { saidOf } from './said.ts';
 import { NOTHING, StepPlanner } from './step-planner.ts';
 
 /** Plans the rows of holes: what the print says is laid over the model, then the best method that the shop's tools can do is taken. */
@@ -33,15 +32,17 @@ export class HoleRows implements RowFamily {
     this.standing = new Standing(input, job.sizeOf, job, this.say);
   }
 
+  takesCallout(): boolean {
+    return true;
+  }
+
   describe(row: Row, decision: SizeDecision): void {
     const { units } = this.input.plan;
     const hole = row.size.features.find(isHole);
     if (!hole) return;
     row.callout = calloutOf(hole, narrowest(hole), row.print, row.thread);
     row.calloutText = formatCallout(row.callout, units);
-    const { guesses, remarks } = saidOf(row.size.features, units);
-    row.guesses = decision.thread === undefined ? [...guesses, ...guessesOf(hole)] : [];
-    row.remarks.push(...remarks);
+    row.guesses = decision.thread === undefined ? guessesOf(hole) : [];
   }
 
   /** Each hole in the first setup that reaches it; what one of them cannot have does not keep the others open. */

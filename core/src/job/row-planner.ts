@@ -1,3 +1,4 @@
+import type { Callout } from '../callout/callout.ts';
 import { first as firstOf } from '../lists.ts';
 import type { Feature, FamilyName } from '../features/family.ts';
 import { familyOf, isInPreparedStock } from '../features/registry.ts';
@@ -9,6 +10,7 @@ import { BossRows } from './boss-rows.ts';
 import { placedRows } from './groove-rows.ts';
 import { HoleRows } from './hole-rows.ts';
 import { isReached, type PlannerInput } from './placed.ts';
+import { saidOf } from './said.ts';
 import { printOf } from './print.ts';
 import type { Row } from './row.ts';
 import { sideNames } from './row-words.ts';
@@ -19,6 +21,8 @@ const EMPTY: SizeDecision = { overrides: {} };
 export interface RowFamily {
   /** Fills in what the print and the model say of it. */
   describe(row: Row, decision: SizeDecision): void;
+  /** Whether a callout that the part's file has for it can be its print; none can where this is not said. */
+  takesCallout?(callout: Callout): boolean;
   /** Plans its operations into the row, or the reasons why they cannot be had. */
   plan(row: Row, decision: SizeDecision): void;
 }
@@ -112,6 +116,9 @@ export class RowPlanner implements JobView {
     };
     const family = this.families.get(size.family);
     family?.describe(row, decision);
+    const said = saidOf(size.features, plan.units, (c) => family?.takesCallout?.(c) ?? false);
+    if (decision.thread === undefined) row.guesses.unshift(...said.guesses);
+    row.remarks.push(...said.remarks);
     if (decision.leftOut) return { ...row, state: 'left out', reasons: [decision.leftOut] };
     const { optional, isBrokenOnWish } = familyOf(first);
     // What nothing in the model asks for is made where the print does, or the stock, or whoever chooses a method for it.

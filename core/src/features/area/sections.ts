@@ -42,7 +42,7 @@ export const cutsThrough = (context: RecogniseContext): LevelCut[] =>
     const sorted = [...levels].sort((a, b) => b - a);
     const taken = takenFaces(context);
     const isLeftOut = graph.patches.map(
-      (p) => p.faces.every((f) => taken.has(f)) && isRoundByItself(context, p),
+      (p) => p.reversed && p.faces.every((f) => taken.has(f)) && isRoundByItself(context, p),
     );
     const sections = new Sections(mesh, graph, planFrame(main), isLeftOut);
     return sorted
