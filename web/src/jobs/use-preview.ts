@@ -1,13 +1,14 @@
 import * as Comlink from 'comlink';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState, type ComponentType } from 'react';
 import { drawsInTheRound } from '../part/in-the-round.ts';
-import type { Preview, PreviewWorker } from '../workers/preview.worker.ts';
+import type { Loose, Preview, PreviewWorker } from '../workers/preview.worker.ts';
 
-/** Those of a browser do not change while a page is open. */
-export const IN_THE_ROUND = drawsInTheRound();
-
-/** The view that can be turned is asked for with the file, so that it is there when the file is read. */
-export const fetchLoosePart = () => import('../part/LoosePart.tsx');
+/**
+ * The view that can be turned, asked for with the file, so that it is there when the file is read. Where it cannot be had, an upload goes on
+ * without.
+ */
+export const fetchLoosePart = (): Promise<{ default: ComponentType<Loose> }> =>
+  import('../part/LoosePart.tsx').catch(() => ({ default: () => null }));
 
 /** Width and height at which a part that was dropped is drawn, px. */
 export const PREVIEW = { width: 400, height: 260 };
@@ -27,12 +28,10 @@ export function usePreview() {
       const own = new Worker(new URL('../workers/preview.worker.ts', import.meta.url), { type: 'module' });
       worker.current = own;
       const bytes = new Uint8Array(await file.arrayBuffer());
-      if (IN_THE_ROUND) void fetchLoosePart();
+      const isStill = !drawsInTheRound();
+      if (!isStill) void fetchLoosePart();
       const remote = Comlink.wrap<PreviewWorker>(own);
-      const made = await remote.preview(
-        Comlink.transfer(bytes, [bytes.buffer]),
-        IN_THE_ROUND ? null : PREVIEW,
-      );
+      const made = await remote.preview(Comlink.transfer(bytes, [bytes.buffer]), isStill ? PREVIEW : null);
       // Another may have been dropped meanwhile.
       if (worker.current === own) setShown(made && { file, preview: made });
     },

@@ -3,7 +3,7 @@ import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import { useColours } from '../look/colour-mode.ts';
 import { paint } from '../look/palette.ts';
-import type { Preview } from '../workers/preview.worker.ts';
+import type { Loose } from '../workers/preview.worker.ts';
 import { Eye } from './Eye.tsx';
 import { Matt } from './Matt.tsx';
 
@@ -11,7 +11,7 @@ import { Matt } from './Matt.tsx';
 const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } satisfies Parameters<typeof Eye>[0]['axes'];
 
 /** A part by itself, to be turned and looked at: nothing is known of its features yet. */
-export default function LoosePart({ shape, bounds, name }: Pick<Preview, 'shape' | 'bounds' | 'name'>) {
+export default function LoosePart({ shape, bounds, name }: Loose) {
   const mode = useColours((c) => c.mode);
   const body = useMemo(() => {
     const g = new THREE.BufferGeometry();

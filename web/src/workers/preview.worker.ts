@@ -16,6 +16,9 @@ export interface Preview {
   units: 'mm' | 'inch';
 }
 
+/** What of it is shown in the round. */
+export type Loose = Pick<Preview, 'shape' | 'bounds' | 'name'>;
+
 /** Reads a part here, before the server has it; null where our own reader cannot: the server says why, or reads it otherwise. */
 function preview(bytes: Uint8Array, still: { width: number; height: number } | null): Preview | null {
   try {
