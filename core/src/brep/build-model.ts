@@ -3,13 +3,16 @@ import { connect } from '../model/connect.ts';
 import { bulgesOf } from '../model/mesh.ts';
 import {
   boundsOf,
+  type Bounds,
   type Curve,
+  type Edge,
   type Face,
   type FreeformMesh,
   loopEnd,
   loopPoints,
   type Loop,
   type SolidModel,
+  type Surface,
 } from '../model/solid-model.ts';
 import { multiply34, type Matrix34 } from './matrix34.ts';
 import { type BrepCurve, type BrepSurface } from './geometry.ts';
@@ -51,7 +54,7 @@ export function buildModel(doc: BrepDocument, facts: StepFacts, meshFace: MeshFa
 
 class Builder {
   private readonly model: SolidModel;
-  private readonly edgeIds = new Map<string, number>();
+  private readonly edgeIds = new Map<number, number>();
   private readonly locationIds = new Map<string, number>();
   private faceCount = 0;
   private recovered = 0;
@@ -84,9 +87,9 @@ class Builder {
       const face = model.faces[edge.faces[0] ?? -1];
       if (face) model.solids[face.solid]!.closed = false;
     }
-    const points = model.edges.flatMap((e) => e.points).concat(this.bulges());
-    if (points.length > 0) {
-      const { min, max } = boundsOf(points);
+    const box = this.box();
+    if (box) {
+      const { min, max } = box;
       // Sums of sines leave 1e-14 where 0 is meant.
       const clean = (v: Vec3): Vec3 => v.map((x) => Math.round(x * 1e9) / 1e9 + 0) as Vec3;
       model.bounds = { min: clean(min), max: clean(max) };
@@ -95,23 +98,21 @@ class Builder {
     return model;
   }
 
-  /** Extreme points between samples: the poles of arcs, the bulges of balls and rings, and the vertices of free-form faces. */
-  private bulges(): Vec3[] {
-    const arcs = this.model.edges.flatMap((edge) =>
-      edge.curve.kind === 'circle' ? arcExtremes(edge.curve, edge.points) : [],
-    );
-    const freeform = this.model.faces.flatMap(({ surface }) => {
-      if (surface.kind !== 'freeform') return [];
-      const p = surface.mesh.positions;
-      return Array.from(
-        { length: p.length / 3 },
-        (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!] as Vec3,
-      );
-    });
-    return arcs.concat(
-      freeform,
-      this.model.faces.flatMap((face) => bulgesOf(this.model, face)),
-    );
+  /**
+   * The box round all samples of edges and what bulges beyond them: the poles of arcs, balls and rings, and the vertices of free-form faces.
+   * Null for a part without any.
+   */
+  private box(): Bounds | null {
+    const { edges, faces } = this.model;
+    const points = faces.flatMap((face) => [...bulgesOf(this.model, face), ...verticesOf(face.surface)]);
+    if (edges.length > 0) {
+      const sampled = boundsOf(samplesOf(edges));
+      points.push(sampled.min, sampled.max);
+      for (const { curve, points: samples } of edges)
+        if (curve.kind === 'circle' && !holdsBall(sampled, curve.centre, curve.radius))
+          points.push(...arcExtremes(curve, samples));
+    }
+    return points.length > 0 ? boundsOf(points) : null;
   }
 
   private visit(ref: ShapeRef, parent: Context): void {
@@ -254,7 +255,7 @@ class Builder {
     const place = location ? location.map((v) => v.toFixed(9)).join() : '';
     let locationId = this.locationIds.get(place);
     if (locationId === undefined) this.locationIds.set(place, (locationId = this.locationIds.size));
-    const key = `${index}/${locationId}`;
+    const key = locationId * this.doc.shapes.length + index;
     const known = this.edgeIds.get(key);
     if (known !== undefined) return known;
     const total = multiply34(location, shape.location);
@@ -265,9 +266,8 @@ class Builder {
     });
     const samples = sampleCurve(curve, first, last);
     if (shape.ends) [samples[0], samples[samples.length - 1]] = shape.ends;
-    const points = samples.map((p) => transformPoint(total, p));
-    const chord = points.reduce((sum, p, i) => (i ? sum + distance(p, points[i - 1]!) : 0), 0);
-    if (chord < 1e-4) this.tiny++;
+    const points = total ? samples.map((p) => transformPoint(total, p)) : samples;
+    if (isShorter(points, 1e-4)) this.tiny++;
     const id = this.model.edges.length;
     this.model.edges.push({
       curve: neutralCurve(curve, total),
@@ -304,11 +304,32 @@ class Builder {
   }
 }
 
+/** Whether a way along points is shorter than so much, mm. */
+function isShorter(points: readonly Vec3[], than: number): boolean {
+  let way = 0;
+  for (let i = 1; i < points.length && way < than; i++) way += distance(points[i]!, points[i - 1]!);
+  return way < than;
+}
+
 /** Angle from `from` to `to` turning clockwise as seen against the normal, 0 < angle ≤ 2π: going straight back comes last. */
 function clockwiseAngle(from: Vec3, to: Vec3, normal: Vec3): number {
   const angle = Math.atan2(dot(cross(to, from), normal), dot(reject(from, normal), reject(to, normal)));
   return angle > 1e-6 ? angle : angle + 2 * Math.PI;
 }
+
+function* samplesOf(edges: readonly Edge[]): Iterable<Vec3> {
+  for (const { points } of edges) yield* points;
+}
+
+/** Corners of a free-form face's triangles; of others none. */
+function verticesOf(surface: Surface): Vec3[] {
+  if (surface.kind !== 'freeform') return [];
+  const { positions: p } = surface.mesh;
+  return Array.from({ length: p.length / 3 }, (_, i): Vec3 => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]);
+}
+
+const holdsBall = ({ min, max }: Bounds, centre: Vec3, radius: number): boolean =>
+  centre.every((c, i) => c - radius >= min[i]! && c + radius <= max[i]!);
 
 /** Points of an arc farthest along the coordinate axes, where they fall on the arc itself. */
 function arcExtremes(circle: Extract<Curve, { kind: 'circle' }>, points: Vec3[]): Vec3[] {

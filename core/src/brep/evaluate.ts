@@ -13,8 +13,11 @@ export function transformDirection(m: Matrix34 | null, d: Vec3): Vec3 {
   return [0, 4, 8].map((r) => m[r]! * d[0] + m[r + 1]! * d[1] + m[r + 2]! * d[2]) as Vec3;
 }
 
-const planar = (at: Placement, x: number, y: number): Vec3 =>
-  add(at.origin, add(scale(at.x, x), scale(at.y, y)));
+const planar = ({ origin: o, x: a, y: b }: Placement, x: number, y: number): Vec3 => [
+  o[0] + x * a[0] + y * b[0],
+  o[1] + x * a[1] + y * b[1],
+  o[2] + x * a[2] + y * b[2],
+];
 
 /** Point of a curve at its own parameter. */
 export function curvePoint(c: BrepCurve, u: number): Vec3 {

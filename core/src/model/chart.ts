@@ -37,23 +37,26 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>, ab
   const tube = s.kind === 'torus' ? s.minorRadius : s.kind === 'sphere' ? s.radius : 0;
   const turn = 2 * Math.PI * scaleU;
   const apex = s.kind === 'cone' ? coneApex(s) : null;
+  const [o, [ax, ay, az]] = [s.origin, axis];
   const height = (p: Vec3): number => {
-    const d = sub(p, s.origin);
-    const h = dot(d, axis);
+    const h = (p[0] - o[0]) * ax + (p[1] - o[1]) * ay + (p[2] - o[2]) * az;
+    if (!doubly) return h;
+    const d = sub(p, o);
     if (s.kind === 'torus') return tube * Math.atan2(h, length(reject(d, axis)) - s.majorRadius);
-    if (s.kind === 'sphere') return tube * Math.asin(Math.max(-1, Math.min(1, h / s.radius)));
-    return h;
+    return tube * Math.asin(Math.max(-1, Math.min(1, h / tube)));
   };
   const isPole = (p: Vec3): boolean =>
     (apex !== null && length(sub(p, apex)) < 1e-6) ||
     (s.kind === 'sphere' && length(reject(sub(p, s.origin), axis)) < 1e-6);
   const angle = (p: Vec3): number => {
-    const d = sub(p, s.origin);
-    return scaleU * Math.atan2(dot(d, ey), dot(d, ex));
+    const [x, y, z] = [p[0] - o[0], p[1] - o[1], p[2] - o[2]];
+    return scaleU * Math.atan2(x * ey[0] + y * ey[1] + z * ey[2], x * ex[0] + y * ex[1] + z * ex[2]);
   };
   const near = (value: number, reference: number, period: number): number =>
     value + Math.round((reference - value) / period) * period;
+  const hasPoles = apex !== null || s.kind === 'sphere';
   const unroll = (points: Vec3[]): Flat[] => {
+    if (!hasPoles) return unrollPlainly(points);
     if (points.every(isPole)) return [];
     // A run begins just after a pole: by the time it comes to the pole again, the way round is known.
     const pole = points.findIndex(isPole);
@@ -71,7 +74,19 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>, ab
         continue;
       }
       u = near(angle(point), u, turn);
-      v = s.kind === 'torus' ? near(height(point), v, 2 * Math.PI * tube) : height(point);
+      v = height(point);
+      out.push({ u, v, point });
+    }
+    return out;
+  };
+  const turnV = s.kind === 'torus' ? 2 * Math.PI * tube : 0;
+  const unrollPlainly = (points: Vec3[]): Flat[] => {
+    const out: Flat[] = [];
+    let [u, v] = [0, 0];
+    for (const point of points) {
+      const isFirst = out.length === 0;
+      u = isFirst ? angle(point) : near(angle(point), u, turn);
+      v = isFirst || turnV === 0 ? height(point) : near(height(point), v, turnV);
       out.push({ u, v, point });
     }
     return out;
@@ -116,7 +131,7 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>, ab
     squeeze,
     turns: {
       u: turn,
-      v: s.kind === 'torus' ? 2 * Math.PI * tube : 0,
+      v: turnV,
       poles:
         s.kind === 'sphere'
           ? { lower: pole(-quarter), upper: pole(quarter) }

@@ -69,8 +69,11 @@ export function meshModel(model: SolidModel, only?: (face: Face, index: number) 
     faceOf.fill(index, side / 3, (side + part.triangles.length) / 3);
     for (const t of part.triangles) triangles[side++] = base + t;
     for (let i = 0; i < part.points.length; i++, corner++) {
-      positions.set(part.points[i]!, 3 * corner);
-      normals.set(part.normals[i]!, 3 * corner);
+      const [p, n] = [part.points[i]!, part.normals[i]!];
+      for (let k = 0; k < 3; k++) {
+        positions[3 * corner + k] = p[k]!;
+        normals[3 * corner + k] = n[k]!;
+      }
     }
   }
   return { positions, normals, triangles, faceOf, failed };
@@ -170,7 +173,8 @@ function meshFace(model: SolidModel, face: Face): FaceMesh | null {
   // Of a plane one is all.
   const flatNormal = face.surface.kind === 'plane' ? outwardNormal(face, flat[0]!.point) : null;
   const normals = flat.map((f) => flatNormal ?? outwardNormal(face, f.point));
-  orient(flat, triangles, normals);
+  if (bendsTwice(face.surface)) orient(flat, triangles, normals);
+  else if (face.reversed) turnRound(triangles);
   return { points: flat.map((f) => f.point), normals, triangles };
 }
 
@@ -193,6 +197,14 @@ function axisOf(model: SolidModel, face: Face): Vec3 | undefined {
 
 /** Chart coordinates nearer than this are one, mm: far above rounding, far below any distance between samples. */
 const ROUNDING = 1e-8;
+
+const bendsTwice = ({ kind }: Surface): boolean => kind === 'sphere' || kind === 'torus';
+
+/** What is counter-clockwise in the picture of a plane, a cylinder or a cone is so as seen along its own normal. */
+function turnRound(triangles: number[]): void {
+  for (let i = 0; i < triangles.length; i += 3)
+    [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
+}
 
 /** Turns each triangle so that it faces outward. */
 function orient(flat: Flat[], triangles: number[], normals: Vec3[]): void {

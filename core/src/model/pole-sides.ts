@@ -10,11 +10,12 @@ export const POLE_STEPS = 24;
 export function stretchPoles(loops: Flat[][], step: number): boolean {
   let done = false;
   loops.forEach((loop, l) => {
+    if (!loop.some((f, i) => loop[i + 1 === loop.length ? 0 : i + 1]!.point === f.point)) return;
     const isPoleSide = loop.map((f, i) => loop[(i + 1) % loop.length]!.point === f.point);
     const heights = loop.flatMap(({ v }, i) =>
       isPoleSide[i] || isPoleSide[(i + loop.length - 1) % loop.length] ? [] : [v],
     );
-    if (!isPoleSide.includes(true) || isLevel(heights)) return;
+    if (isLevel(heights)) return;
     loops[l] = loop.flatMap((f, i) => {
       const g = loop[(i + 1) % loop.length]!;
       const n = isPoleSide[i] ? Math.max(1, Math.ceil(Math.abs(g.u - f.u) / step)) : 1;

@@ -1,6 +1,15 @@
 import { length2 } from '../geometry/path.ts';
-import { add, along, cross, dot, length, normalize, reject, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { along, cross, dot, length, normalize, reject, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import type { Face, Surface } from './solid-model.ts';
+
+/** Of length `k` from the line through `origin` square to it toward `p`; in one step, for every corner of a mesh asks for it. */
+function radialDirection({ origin: o, axis: a }: { origin: Vec3; axis: Vec3 }, p: Vec3, k = 1): Vec3 {
+  const [x, y, z] = [p[0] - o[0], p[1] - o[1], p[2] - o[2]];
+  const h = x * a[0] + y * a[1] + z * a[2];
+  const [rx, ry, rz] = [x - h * a[0], y - h * a[1], z - h * a[2]];
+  const r = Math.sqrt(rx * rx + ry * ry + rz * rz);
+  return r > 0 ? [(k * rx) / r, (k * ry) / r, (k * rz) / r] : [0, 0, 0];
+}
 
 /** The surface's own unit normal at (the foot of) `p`, before the face's orientation is applied. */
 export function surfaceNormal(s: Surface, p: Vec3): Vec3 {
@@ -8,17 +17,15 @@ export function surfaceNormal(s: Surface, p: Vec3): Vec3 {
     case 'plane':
       return s.normal;
     case 'cylinder':
-      return normalize(reject(sub(p, s.origin), s.axis));
+      return radialDirection(s, p);
     case 'cone': {
-      const radial = normalize(reject(sub(p, s.origin), s.axis));
-      return normalize(add(scale(radial, Math.cos(s.semiAngle)), scale(s.axis, -Math.sin(s.semiAngle))));
+      const radial = radialDirection(s, p, Math.cos(s.semiAngle));
+      return normalize(along(radial, s.axis, -Math.sin(s.semiAngle)));
     }
     case 'sphere':
       return normalize(sub(p, s.origin));
-    case 'torus': {
-      const radial = normalize(reject(sub(p, s.origin), s.axis));
-      return normalize(sub(p, along(s.origin, radial, s.majorRadius)));
-    }
+    case 'torus':
+      return normalize(sub(p, along(s.origin, radialDirection(s, p), s.majorRadius)));
     case 'freeform':
       return nearestMeshNormal(s.mesh, p);
   }
@@ -26,8 +33,10 @@ export function surfaceNormal(s: Surface, p: Vec3): Vec3 {
 
 /** Unit normal pointing away from the material. */
 export function outwardNormal(face: Face, p: Vec3): Vec3 {
-  const n = surfaceNormal(face.surface, p);
-  return face.reversed ? scale(n, -1) : n;
+  const { surface, reversed } = face;
+  if (surface.kind === 'cylinder') return radialDirection(surface, p, reversed ? -1 : 1);
+  const n = surfaceNormal(surface, p);
+  return reversed ? scale(n, -1) : n;
 }
 
 /** Signed distance of `p` from an exact surface, mm; free-form surfaces give NaN. */

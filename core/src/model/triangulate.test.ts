@@ -23,6 +23,13 @@ const areaOf = (corners: readonly Flat[], triangles: readonly number[]): number 
   }
   return area;
 };
+/** The least area of a triangle, negative where one is clockwise. */
+const leastArea = (corners: readonly Flat[], triangles: readonly number[]): number => {
+  let least = Infinity;
+  for (let i = 0; i < triangles.length; i += 3)
+    least = Math.min(least, signedArea([0, 1, 2].map((k) => at(corners, at(triangles, i + k)))) / 2);
+  return least;
+};
 /** How many triangles have each side, by its corners. */
 function sides(triangles: readonly number[]): Map<string, number> {
   const out = new Map<string, number>();
@@ -63,6 +70,7 @@ describe('triangles of an outline', () => {
         expect(corners).toEqual(loops.flat());
         const inside = loops.reduce((sum, l) => sum + signedArea(l) / 2, 0);
         expect(areaOf(corners, triangles)).toBeCloseTo(inside, 6);
+        expect(leastArea(corners, triangles)).toBeGreaterThan(-1e-9);
         const count = sides(triangles);
         let start = 0;
         for (const loop of loops) {

@@ -38,8 +38,8 @@ export function level(loops: Flat[][], rounding: number): void {
 }
 
 /**
- * Triangles of what lies inside the loops (even-odd) of a flat picture, with its corners: those of the loops in order, none added or dropped,
- * then the inner points. Null when an outline crosses itself.
+ * Triangles of what lies inside the loops (even-odd) of a flat picture, counter-clockwise in it, with its corners: those of the loops in order,
+ * none added or dropped, then the inner points. Null when an outline crosses itself.
  */
 export function triangulateOutline(
   loops: Flat[][],
@@ -93,25 +93,29 @@ function stripOf(loop: Flat[]): number[] | null {
     run.every((i, k) => k === 0 || (loop[i]!.u - loop[run[k - 1]!]!.u) * sense > 0);
   if (sense === 0 || !isRun(lower) || !isRun(upper)) return null;
   const out: number[] = [];
+  const add = (a: number, b: number, c: number) => (sense > 0 ? out.push(a, b, c) : out.push(a, c, b));
   let [i, j] = [0, 0];
   while (i + 1 < lower.length || j + 1 < upper.length) {
     const [a, b] = [lower[i + 1], upper[j + 1]];
     // The nearer corner next, so that triangles stay short.
     const isLower = a !== undefined && (b === undefined || (loop[a]!.u - loop[b]!.u) * sense <= 0);
     if (isLower) {
-      out.push(lower[i]!, a, upper[j]!);
+      add(lower[i]!, a, upper[j]!);
       i++;
     } else {
-      out.push(lower[i]!, b!, upper[j]!);
+      add(lower[i]!, b!, upper[j]!);
       j++;
     }
   }
   return out;
 }
 
-/** Constrained Delaunay triangles inside the loops (even-odd); null when the outline crosses itself. */
+/**
+ * Constrained Delaunay triangles (Delaunator's are clockwise where v points up, and are turned round) inside the loops (even-odd); null when the
+ * outline crosses itself.
+ */
 function triangulate(flat: Flat[], next: Int32Array, loops: Flat[][], border: number): number[] | null {
-  if (flat.length === 3) return [0, 1, 2];
+  if (flat.length === 3) return signedArea(flat) >= 0 ? [0, 1, 2] : [0, 2, 1];
   const coords = new Float64Array(flat.length * 2);
   flat.forEach((f, i) => {
     coords[2 * i] = f.u;
@@ -140,7 +144,7 @@ function triangulate(flat: Flat[], next: Int32Array, loops: Flat[][], border: nu
     const c = t[i + 2]!;
     const u = (coords[2 * a]! + coords[2 * b]! + coords[2 * c]!) / 3;
     const v = (coords[2 * a + 1]! + coords[2 * b + 1]! + coords[2 * c + 1]!) / 3;
-    if (inside(u, v)) out.push(a, b, c);
+    if (inside(u, v)) out.push(a, c, b);
   }
   return out;
 }
@@ -192,7 +196,7 @@ function byParity(
     }
   const out: number[] = [];
   for (let t = 0; t < parity.length; t++)
-    if (parity[t] === 1) out.push(triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!);
+    if (parity[t] === 1) out.push(triangles[3 * t]!, triangles[3 * t + 2]!, triangles[3 * t + 1]!);
   return out;
 }
 
@@ -215,7 +219,8 @@ function mergeCoincident(flat: Flat[]): Uint32Array {
 function earFan(flat: Flat[], loops: Flat[][], border: number): number[] | null {
   if (loops.length !== 1 || border !== flat.length) return null;
   const out: number[] = [];
-  for (let i = 1; i + 1 < border; i++) out.push(0, i, i + 1);
+  for (let i = 1; i + 1 < border; i++)
+    out.push(...(signedArea([flat[0]!, flat[i]!, flat[i + 1]!]) >= 0 ? [0, i, i + 1] : [0, i + 1, i]));
   return out;
 }
 
