@@ -25,6 +25,7 @@ import { outwardNormal } from '../model/surface.ts';
 import type { StepFacts } from '../step/step-text.ts';
 
 type EdgeShape = Extract<BrepShape, { type: 'edge' }>;
+type Circle = Extract<Curve, { kind: 'circle' }>;
 type FaceShape = Extract<BrepShape, { type: 'face' }>;
 
 interface Context {
@@ -109,7 +110,7 @@ class Builder {
       const sampled = boundsOf(samplesOf(edges));
       points.push(sampled.min, sampled.max);
       for (const { curve, points: samples } of edges)
-        if (curve.kind === 'circle' && !holdsBall(sampled, curve.centre, curve.radius))
+        if (curve.kind === 'circle' && !holdsCircle(sampled, curve))
           points.push(...arcExtremes(curve, samples));
     }
     return points.length > 0 ? boundsOf(points) : null;
@@ -328,11 +329,15 @@ function verticesOf(surface: Surface): Vec3[] {
   return Array.from({ length: p.length / 3 }, (_, i): Vec3 => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]);
 }
 
-const holdsBall = ({ min, max }: Bounds, centre: Vec3, radius: number): boolean =>
-  centre.every((c, i) => c - radius >= min[i]! && c + radius <= max[i]!);
+/** Along a coordinate axis a circle reaches as far from its centre as its axis leans away from that axis, times its radius. */
+const holdsCircle = ({ min, max }: Bounds, { centre, axis, radius }: Circle): boolean =>
+  centre.every((c, i) => {
+    const reach = radius * Math.sqrt(Math.max(0, 1 - axis[i]! * axis[i]!));
+    return c - reach >= min[i]! && c + reach <= max[i]!;
+  });
 
 /** Points of an arc farthest along the coordinate axes, where they fall on the arc itself. */
-function arcExtremes(circle: Extract<Curve, { kind: 'circle' }>, points: Vec3[]): Vec3[] {
+function arcExtremes(circle: Circle, points: Vec3[]): Vec3[] {
   const step = distance(points[0]!, points[1]!);
   const units: Vec3[] = [
     [1, 0, 0],

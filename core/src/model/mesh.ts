@@ -1,8 +1,10 @@
 import {
+  add,
   along,
   anyPerpendicular,
   cross,
   distance,
+  dot,
   length,
   normalize,
   reject,
@@ -12,6 +14,7 @@ import {
 import { ballPicture } from './ball-picture.ts';
 import { chartOf, type Chart } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
+import { MeshWriter } from './mesh-writer.ts';
 import { POLE_STEPS, stretchPoles, withoutFlat } from './pole-sides.ts';
 import { loopEnd, loopPoints, type Face, type SolidModel, type Surface } from './solid-model.ts';
 import { outwardNormal } from './surface.ts';
@@ -46,55 +49,17 @@ export function meshOf(model: SolidModel): PartMesh {
  */
 export function meshModel(model: SolidModel, only?: (face: Face, index: number) => boolean): PartMesh {
   const failed: number[] = [];
-  const parts: { index: number; part: FaceMesh }[] = [];
-  let [corners, sides] = [0, 0];
+  const writer = new MeshWriter(model.edges.reduce((n, e) => n + 2 * e.points.length, 0));
   model.faces.forEach((face, index) => {
     if (only && !only(face, index)) return;
-    const part = face.surface.kind === 'freeform' ? freeform(face) : meshFace(model, face);
-    if (!part || part.triangles.length === 0) {
-      failed.push(index);
-      return;
-    }
-    parts.push({ index, part });
-    corners += part.points.length;
-    sides += part.triangles.length;
+    const isDone =
+      face.surface.kind === 'freeform'
+        ? writer.addFreeform(face.surface.mesh)
+        : meshFace(model, face, writer);
+    if (isDone) writer.endFace(index);
+    else failed.push(index);
   });
-  const positions = new Float32Array(3 * corners);
-  const normals = new Float32Array(3 * corners);
-  const triangles = new Uint32Array(sides);
-  const faceOf = new Uint32Array(sides / 3);
-  let [corner, side] = [0, 0];
-  for (const { index, part } of parts) {
-    const base = corner;
-    faceOf.fill(index, side / 3, (side + part.triangles.length) / 3);
-    for (const t of part.triangles) triangles[side++] = base + t;
-    for (let i = 0; i < part.points.length; i++, corner++) {
-      const [p, n] = [part.points[i]!, part.normals[i]!];
-      for (let k = 0; k < 3; k++) {
-        positions[3 * corner + k] = p[k]!;
-        normals[3 * corner + k] = n[k]!;
-      }
-    }
-  }
-  return { positions, normals, triangles, faceOf, failed };
-}
-
-interface FaceMesh {
-  points: Vec3[];
-  normals: Vec3[];
-  triangles: number[];
-}
-
-function freeform(face: Face): FaceMesh | null {
-  if (face.surface.kind !== 'freeform') return null;
-  const { positions, normals, triangles } = face.surface.mesh;
-  const at = (a: number[], i: number): Vec3 => [a[3 * i]!, a[3 * i + 1]!, a[3 * i + 2]!];
-  const n = positions.length / 3;
-  return {
-    points: Array.from({ length: n }, (_, i) => at(positions, i)),
-    normals: Array.from({ length: n }, (_, i) => at(normals, i)),
-    triangles,
-  };
+  return { ...writer.mesh(), failed };
 }
 
 /** A face's flat picture, and its outlines in it; none where it cannot be laid out. */
@@ -158,24 +123,24 @@ function ballOutline(model: SolidModel, face: Face): ReturnType<typeof triangula
   return picture && triangulateOutline(picture.loops, picture.fill());
 }
 
-function meshFace(model: SolidModel, face: Face): FaceMesh | null {
+/** Adds the triangles of a face whose surface is exact; false where there are none. */
+function meshFace(model: SolidModel, face: Face, to: MeshWriter): boolean {
   const { chart, loops } = layOut(model, face);
-  if (loops.length === 0) return null;
+  if (loops.length === 0) return false;
   const isStretched = chart.turns !== undefined && stretchPoles(loops, chart.turns.u / POLE_STEPS);
   chart.squeeze?.(loops);
   if (face.surface.kind !== 'plane') {
     level(loops, ROUNDING);
   }
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []) ?? ballOutline(model, face);
-  if (!outline) return null;
+  if (!outline) return false;
   const { flat } = outline;
   const triangles = isStretched ? withoutFlat(outline.triangles, flat) : outline.triangles;
-  // Of a plane one is all.
-  const flatNormal = face.surface.kind === 'plane' ? outwardNormal(face, flat[0]!.point) : null;
-  const normals = flat.map((f) => flatNormal ?? outwardNormal(face, f.point));
-  if (bendsTwice(face.surface)) orient(flat, triangles, normals);
+  if (triangles.length === 0) return false;
+  if (bendsTwice(face.surface)) orient(face, flat, triangles);
   else if (face.reversed) turnRound(triangles);
-  return { points: flat.map((f) => f.point), normals, triangles };
+  to.addFace(face, flat, triangles);
+  return true;
 }
 
 /** The axis about which a sphere's borders are simplest: that of its seam, or of a circle that it ends in. */
@@ -207,18 +172,13 @@ function turnRound(triangles: number[]): void {
 }
 
 /** Turns each triangle so that it faces outward. */
-function orient(flat: Flat[], triangles: number[], normals: Vec3[]): void {
+function orient(face: Face, flat: readonly Flat[], triangles: number[]): void {
+  const normals = flat.map((f) => outwardNormal(face, f.point));
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
     const [p, q, r] = [flat[a]!.point, flat[b]!.point, flat[c]!.point];
-    const [ux, uy, uz] = [q[0] - p[0], q[1] - p[1], q[2] - p[2]];
-    const [vx, vy, vz] = [r[0] - p[0], r[1] - p[1], r[2] - p[2]];
-    const [l, m, n] = [normals[a]!, normals[b]!, normals[c]!];
-    const out =
-      (uy * vz - uz * vy) * (l[0] + m[0] + n[0]) +
-      (uz * vx - ux * vz) * (l[1] + m[1] + n[1]) +
-      (ux * vy - uy * vx) * (l[2] + m[2] + n[2]);
-    if (out < 0) [triangles[i + 1], triangles[i + 2]] = [c, b];
+    const out = add(add(normals[a]!, normals[b]!), normals[c]!);
+    if (dot(cross(sub(q, p), sub(r, p)), out) < 0) [triangles[i + 1], triangles[i + 2]] = [c, b];
   }
 }
 

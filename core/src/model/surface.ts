@@ -4,11 +4,12 @@ import type { Face, Surface } from './solid-model.ts';
 
 /** Of length `k` from the line through `origin` square to it toward `p`; in one step, for every corner of a mesh asks for it. */
 function radialDirection({ origin: o, axis: a }: { origin: Vec3; axis: Vec3 }, p: Vec3, k = 1): Vec3 {
-  const [x, y, z] = [p[0] - o[0], p[1] - o[1], p[2] - o[2]];
-  const h = x * a[0] + y * a[1] + z * a[2];
-  const [rx, ry, rz] = [x - h * a[0], y - h * a[1], z - h * a[2]];
-  const r = Math.sqrt(rx * rx + ry * ry + rz * rz);
-  return r > 0 ? [(k * rx) / r, (k * ry) / r, (k * rz) / r] : [0, 0, 0];
+  const h = (p[0] - o[0]) * a[0] + (p[1] - o[1]) * a[1] + (p[2] - o[2]) * a[2];
+  const x = p[0] - o[0] - h * a[0];
+  const y = p[1] - o[1] - h * a[1];
+  const z = p[2] - o[2] - h * a[2];
+  const r = Math.sqrt(x * x + y * y + z * z);
+  return r > 0 ? [(k * x) / r, (k * y) / r, (k * z) / r] : [0, 0, 0];
 }
 
 /** The surface's own unit normal at (the foot of) `p`, before the face's orientation is applied. */
@@ -37,6 +38,14 @@ export function outwardNormal(face: Face, p: Vec3): Vec3 {
   if (surface.kind === 'cylinder') return radialDirection(surface, p, reversed ? -1 : 1);
   const n = surfaceNormal(surface, p);
   return reversed ? scale(n, -1) : n;
+}
+
+/** Writes the {@link outwardNormal} at `p` into three numbers of `out` from `at` on. */
+export function writeNormal(face: Face, p: Vec3, out: Float32Array, at: number): void {
+  const [x, y, z] = outwardNormal(face, p);
+  out[at] = x;
+  out[at + 1] = y;
+  out[at + 2] = z;
 }
 
 /** Signed distance of `p` from an exact surface, mm; free-form surfaces give NaN. */

@@ -5,6 +5,9 @@ import { scanPart21, type Sections } from './scan.ts';
 import { Types } from './types.ts';
 import type { Entity, Value } from './value.ts';
 
+/** So many entities are kept decoded, each in the place of the last few digits of its number: they are asked for a few times on end. */
+const RECENT = 1 << 10;
+
 /** Ids that are at most so much larger than their count are looked up in an array, others in a map. */
 const DENSE = 8;
 
@@ -16,7 +19,7 @@ export class Part21File {
   private readonly sections: Sections;
   private readonly indexOf: (id: number) => number;
   private readonly types: Types;
-  private readonly decoded = new Map<number, Entity>();
+  private readonly recent: (Entity | undefined)[] = new Array<Entity | undefined>(RECENT).fill(undefined);
 
   constructor(private readonly bytes: Uint8Array) {
     this.sections = scanPart21(bytes);
@@ -46,12 +49,12 @@ export class Part21File {
 
   /** The entity `#id`, with the parameters of all its types. */
   entity(id: number): Entity {
-    const before = this.decoded.get(id);
-    if (before) return before;
+    const before = this.recent[id % RECENT];
+    if (before?.id === id) return before;
     const index = this.indexOf(id);
     if (index < 0) throw this.missing(id);
     const entity = { id, parts: this.decode(id, this.sections.entities.starts[index]!) };
-    this.decoded.set(id, entity);
+    this.recent[id % RECENT] = entity;
     return entity;
   }
 

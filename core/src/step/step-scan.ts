@@ -39,6 +39,10 @@ for (let b = 0; b < 256; b++) IN_WORD[b] = KIND[b] === LETTER || (b >= 48 && b <
 const NOT_NUMBERS = new Set(['NAN', 'INF', 'INFINITY', 'QNAN', 'IND']);
 const WORDS = new Set(['DATA', 'PRODUCT', 'FILE_SCHEMA', 'CONVERSION_BASED_UNIT', 'END-ISO-10303-21']);
 const LONGEST_WORD = 24;
+/** By length and first letter: nearly every other word is told from these without making a text of it. */
+const MAY_MATTER = new Uint8Array(32 * (LONGEST_WORD + 1));
+const shapeOf = (length: number, letter: number): number => 32 * length + (letter & 31);
+for (const w of [...WORDS, ...NOT_NUMBERS]) MAY_MATTER[shapeOf(w.length, w.charCodeAt(0))] = 1;
 
 /** Reads the bytes once, in time that grows as they do whatever they hold. */
 export function scanStep(bytes: Uint8Array): StepScan {
@@ -67,7 +71,7 @@ class Scanner {
     if (b[0] === 0xef && b[1] === 0xbb && b[2] === 0xbf) this.at = 3;
     this.skip();
     out.isBlank = this.at >= b.length;
-    out.begins = this.word() === 'ISO-10303-21' && this.is(SEMICOLON);
+    out.begins = this.firstWord() === 'ISO-10303-21' && this.is(SEMICOLON);
     if (!out.begins) return out;
     while (this.at < b.length) this.token();
     return out;
@@ -123,18 +127,22 @@ class Scanner {
     return b.subarray(from, this.at++);
   }
 
-  /** The word here, in capitals; longer than any keyword it is as good as none. */
-  private word(): string {
-    const { b } = this;
+  private firstWord(): string {
     const from = this.at;
-    while (this.at < b.length && IN_WORD[b[this.at]!]) this.at++;
-    return this.at - from > LONGEST_WORD ? '' : this.text(from).toUpperCase();
+    this.pastWord();
+    return this.text(from).toUpperCase();
+  }
+
+  private pastWord(): void {
+    while (this.at < this.b.length && IN_WORD[this.b[this.at]!]) this.at++;
   }
 
   private keyword(): void {
-    const { out } = this;
+    const { b, out } = this;
     const from = this.at;
-    const word = this.word();
+    this.pastWord();
+    if (MAY_MATTER[shapeOf(this.at - from, b[from]!)] !== 1) return;
+    const word = this.text(from).toUpperCase();
     if (NOT_NUMBERS.has(word)) this.odd(from);
     if (!WORDS.has(word)) return;
     if (word === 'DATA') {
