@@ -2,12 +2,11 @@ import { along, cross, distance, dot, length, normalize, reject, sub, type Vec3 
 import { connect } from '../model/connect.ts';
 import { bulgesOf } from '../model/mesh.ts';
 import {
-  boundsOf,
   type Bounds,
   type Curve,
-  type Edge,
   type Face,
   type FreeformMesh,
+  GrowingBox,
   loopEnd,
   loopPoints,
   type Loop,
@@ -105,15 +104,14 @@ class Builder {
    */
   private box(): Bounds | null {
     const { edges, faces } = this.model;
-    const points = faces.flatMap((face) => [...bulgesOf(this.model, face), ...verticesOf(face.surface)]);
-    if (edges.length > 0) {
-      const sampled = boundsOf(samplesOf(edges));
-      points.push(sampled.min, sampled.max);
-      for (const { curve, points: samples } of edges)
-        if (curve.kind === 'circle' && !holdsCircle(sampled, curve))
-          points.push(...arcExtremes(curve, samples));
-    }
-    return points.length > 0 ? boundsOf(points) : null;
+    const box = new GrowingBox();
+    for (const { points } of edges) box.add(points);
+    const sampled = box.bounds();
+    for (const { curve, points } of edges)
+      if (sampled && curve.kind === 'circle' && !holdsCircle(sampled, curve))
+        box.add(arcExtremes(curve, points));
+    for (const face of faces) box.add(bulgesOf(this.model, face)).add(verticesOf(face.surface));
+    return box.bounds();
   }
 
   private visit(ref: ShapeRef, parent: Context): void {
@@ -316,10 +314,6 @@ function isShorter(points: readonly Vec3[], than: number): boolean {
 function clockwiseAngle(from: Vec3, to: Vec3, normal: Vec3): number {
   const angle = Math.atan2(dot(cross(to, from), normal), dot(reject(from, normal), reject(to, normal)));
   return angle > 1e-6 ? angle : angle + 2 * Math.PI;
-}
-
-function* samplesOf(edges: readonly Edge[]): Iterable<Vec3> {
-  for (const { points } of edges) yield* points;
 }
 
 /** Corners of a free-form face's triangles; of others none. */

@@ -1,5 +1,5 @@
 import { at, first } from '../lists.ts';
-import { type Vec3, isParallel } from '../geometry/vec.ts';
+import { areaAbout, isParallel, type Vec3 } from '../geometry/vec.ts';
 import { meshModel, type PartMesh } from '../model/mesh.ts';
 import { patchGraph, planeNormal, type PatchGraph } from '../model/patches.ts';
 import { rayCaster, type RayCaster } from '../model/ray.ts';
@@ -170,7 +170,7 @@ export function mainDirection(model: SolidModel, graph: PatchGraph, patches: num
     if (!n) continue;
     let area = 0;
     for (const face of at(graph.patches, p).faces)
-      for (const loop of at(model.faces, face).loops) area += loopArea(loopPoints(model, loop), n);
+      for (const loop of at(model.faces, face).loops) area += areaAbout(loopPoints(model, loop), n);
     total += Math.abs(area);
     const same = areas.find((a) => isParallel(a.d, n));
     if (same) same.area += Math.abs(area);
@@ -182,16 +182,4 @@ export function mainDirection(model: SolidModel, graph: PatchGraph, patches: num
   const best =
     Math.abs(upright.d[2]) > NEAR_Z ? upright.d : notable.reduce((m, a) => (a.area > m.area ? a : m)).d;
   return best[2] < -1e-9 ? [-best[0], -best[1], -best[2]] : best;
-}
-
-/** Signed area of a loop about `n`. */
-function loopArea(points: Vec3[], n: Vec3): number {
-  let area = 0;
-  for (let i = 1; i + 1 < points.length; i++) {
-    const [o, a, b] = [first(points), at(points, i), at(points, i + 1)];
-    const [ux, uy, uz] = [a[0] - o[0], a[1] - o[1], a[2] - o[2]];
-    const [vx, vy, vz] = [b[0] - o[0], b[1] - o[1], b[2] - o[2]];
-    area += (n[0] * (uy * vz - uz * vy) + n[1] * (uz * vx - ux * vz) + n[2] * (ux * vy - uy * vx)) / 2;
-  }
-  return area;
 }

@@ -45,6 +45,20 @@ export const reject = (a: Vec3, d: Vec3): Vec3 => along(a, d, -dot(a, d));
 const SAME_COSINE = 1 - 1e-6;
 const SQUARE_COSINE = Math.sqrt(1 - SAME_COSINE * SAME_COSINE);
 
+/** Signed area of a closed run of points as seen against the unit vector `n`, counter-clockwise positive, mm². */
+export function areaAbout(points: readonly Vec3[], n: Vec3): number {
+  const [o] = points;
+  if (!o) return 0;
+  let twice = 0;
+  for (let i = 1; i + 1 < points.length; i++) {
+    const [a, b] = [points[i]!, points[i + 1]!];
+    const [ux, uy, uz] = [a[0] - o[0], a[1] - o[1], a[2] - o[2]];
+    const [vx, vy, vz] = [b[0] - o[0], b[1] - o[1], b[2] - o[2]];
+    twice += n[0] * (uy * vz - uz * vy) + n[1] * (uz * vx - ux * vz) + n[2] * (ux * vy - uy * vx);
+  }
+  return twice / 2;
+}
+
 /** Two unit vectors have the same direction and sense. */
 export const isAlong = (a: Vec3, b: Vec3): boolean => dot(a, b) > SAME_COSINE;
 /** Two unit vectors have the same direction, in either sense. */

@@ -63,19 +63,18 @@ function revolutionChart(s: Exclude<Surface, { kind: 'plane' | 'freeform' }>, ab
     const start = pole < 0 ? 0 : (pole + 1) % points.length;
     const ring = [...points.slice(start), ...points.slice(0, start)];
     const out: Flat[] = [];
-    let [u, v] = [angle(ring[0]!), height(ring[0]!)];
+    let u = angle(ring[0]!);
     for (const [i, point] of ring.entries()) {
       if (isPole(point)) {
         // A pole has every angle: it is entered at the last one and left at the next.
         const after = ring.slice(i + 1).find((p) => !isPole(p)) ?? ring[0]!;
-        v = height(point);
+        const v = height(point);
         out.push({ u, v, point });
         u = leavePole(u, angle(after), turn, out, point, v);
         continue;
       }
       u = near(angle(point), u, turn);
-      v = height(point);
-      out.push({ u, v, point });
+      out.push({ u, v: height(point), point });
     }
     return out;
   };

@@ -99,18 +99,36 @@ export interface SolidModel {
   said?: SaidOfFaces[];
 }
 
+/** A box that grows by the points that it is given. */
+export class GrowingBox {
+  private readonly min: Vec3 = [Infinity, Infinity, Infinity];
+  private readonly max: Vec3 = [-Infinity, -Infinity, -Infinity];
+
+  add(points: Iterable<Vec3>): this {
+    const { min, max } = this;
+    for (const [x, y, z] of points) {
+      if (x < min[0]) min[0] = x;
+      if (x > max[0]) max[0] = x;
+      if (y < min[1]) min[1] = y;
+      if (y > max[1]) max[1] = y;
+      if (z < min[2]) min[2] = z;
+      if (z > max[2]) max[2] = z;
+    }
+    return this;
+  }
+
+  /** Null where there was no point. */
+  bounds(): Bounds | null {
+    const { min, max } = this;
+    return min[0] > max[0] ? null : { min: [...min], max: [...max] };
+  }
+}
+
 /** The box round a set of points; throws on an empty set. */
 export function boundsOf(points: Iterable<Vec3>): Bounds {
-  const min: Vec3 = [Infinity, Infinity, Infinity];
-  const max: Vec3 = [-Infinity, -Infinity, -Infinity];
-  for (const p of points) {
-    for (let i = 0; i < 3; i++) {
-      if (p[i]! < min[i]!) min[i] = p[i]!;
-      if (p[i]! > max[i]!) max[i] = p[i]!;
-    }
-  }
-  if (min[0] > max[0]) throw new RangeError('bounds of no points');
-  return { min, max };
+  const bounds = new GrowingBox().add(points).bounds();
+  if (!bounds) throw new RangeError('bounds of no points');
+  return bounds;
 }
 
 /** Points of a loop in its own direction, without repeating the first point at the end. */

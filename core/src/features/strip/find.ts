@@ -8,7 +8,7 @@ import {
   type Segment,
   type Vec2,
 } from '../../geometry/path.ts';
-import { dot, normalize, scale, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
+import { areaAbout, dot, normalize, scale, sub, type Vec3, isParallel } from '../../geometry/vec.ts';
 import { extentAlong, planeNormal, type Border, isWall } from '../../model/patches.ts';
 import { loopPoints } from '../../model/solid-model.ts';
 import type { RecogniseContext } from '../family.ts';
@@ -119,10 +119,8 @@ export function outerLoop(
   let best = 0;
   let size = -Infinity;
   loops.forEach((loop, i) => {
-    const points = loopPoints(model, loop).map((p) => toPlan(frame, p));
-    let area = 0;
-    points.forEach((p, k) => (area += cross2(p, entryAt(points, (k + 1) % points.length)) / 2));
-    if (Math.abs(area) > size) [best, size] = [i, Math.abs(area)];
+    const area = Math.abs(areaAbout(loopPoints(model, loop), frame.z));
+    if (area > size) [best, size] = [i, area];
   });
   return best;
 }
