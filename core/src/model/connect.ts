@@ -7,20 +7,18 @@ export const SMOOTH_ANGLE = 0.009;
 
 /** Fills in each edge's faces, convexity and angle from the faces' loops. Changes the model in place. */
 export function connect(model: SolidModel): void {
-  const uses = new Map<number, { face: number; reversed: boolean }[]>();
+  const uses = model.edges.map((): { face: number; reversed: boolean }[] => []);
   model.faces.forEach((face, i) => {
-    for (const loop of face.loops) {
-      for (const { edge, reversed } of loop) {
-        const list = uses.get(edge);
-        if (list) list.push({ face: i, reversed });
-        else uses.set(edge, [{ face: i, reversed }]);
-      }
-    }
+    for (const loop of face.loops)
+      for (const { edge, reversed } of loop) uses[edge]!.push({ face: i, reversed });
   });
   model.edges.forEach((edge, i) => {
-    const list = uses.get(i) ?? [];
-    edge.faces = [...new Set(list.map((u) => u.face))];
+    const list = uses[i]!;
     const [a, b] = list;
+    edge.faces =
+      a && b && list.length === 2 && a.face !== b.face
+        ? [a.face, b.face]
+        : [...new Set(list.map((u) => u.face))];
     if (!a || !b) [edge.convexity, edge.angle] = ['open', 0];
     else if (a.face === b.face) [edge.convexity, edge.angle] = ['seam', 0];
     else [edge.convexity, edge.angle] = fold(model.faces[a.face]!, a.reversed, model.faces[b.face]!, edge);

@@ -1,6 +1,6 @@
 import { dot, isParallel, isSquare, length, reject, sub, type Vec3 } from '../geometry/vec.ts';
 import { outwardNormal } from './surface.ts';
-import type { Convexity, Face, SolidModel, Surface } from './solid-model.ts';
+import type { Convexity, Face, LoopEdge, SolidModel, Surface } from './solid-model.ts';
 
 /** One edge of a patch's outline, in the direction in which the patch lies on its left. */
 export interface Border {
@@ -67,65 +67,62 @@ export function patchGraph(model: SolidModel): PatchGraph {
   return { patches, ofFace };
 }
 
-/** A place in a loop of a face. */
-interface Use {
-  face: number;
-  loop: number;
-  at: number;
+/** Uses of edges by faces, numbered through all loops: of each its face, half-edge and the next one round its loop. */
+interface Uses {
+  face: Int32Array;
+  next: Int32Array;
+  halves: LoopEdge[];
+  /** Of each edge its first and its second use; -1: there is none. */
+  first: Int32Array;
+  second: Int32Array;
+}
+
+function usesOf(model: SolidModel): Uses {
+  const count = model.faces.reduce((n, f) => f.loops.reduce((m, l) => m + l.length, n), 0);
+  const face = new Int32Array(count);
+  const next = new Int32Array(count);
+  const first = new Int32Array(model.edges.length).fill(-1);
+  const second = new Int32Array(model.edges.length).fill(-1);
+  const halves: LoopEdge[] = [];
+  model.faces.forEach(({ loops }, f) => {
+    for (const loop of loops) {
+      const begin = halves.length;
+      for (const half of loop) {
+        const number = halves.push(half) - 1;
+        face[number] = f;
+        next[number] = number + 1;
+        if (first[half.edge] === -1) first[half.edge] = number;
+        else if (second[half.edge] === -1) second[half.edge] = number;
+      }
+      if (loop.length > 0) next[halves.length - 1] = begin;
+    }
+  });
+  return { face, next, halves, first, second };
 }
 
 /** Walks the borders: where the next edge of a loop is inside the patch, goes on behind its other use. */
 function outline(model: SolidModel, patches: Patch[], ofFace: Int32Array): void {
-  const uses: Use[][] = model.edges.map(() => []);
-  // The uses are numbered through: where each loop's begin.
-  const begins: number[][] = [];
-  let count = 0;
-  model.faces.forEach((face, f) =>
-    begins.push(
-      face.loops.map((loop, l) => {
-        const begin = count;
-        loop.forEach(({ edge }, at) => uses[edge]!.push({ face: f, loop: l, at }));
-        count += loop.length;
-        return begin;
-      }),
-    ),
-  );
-  const numberOf = (u: Use): number => begins[u.face]![u.loop]! + u.at;
-  const inside = model.edges.map((_, i) => {
-    const [a, b] = uses[i]!;
-    return a !== undefined && b !== undefined && ofFace[a.face] === ofFace[b.face];
-  });
-  const done = new Uint8Array(count);
-  model.faces.forEach((face, f) =>
-    face.loops.forEach((loop, l) =>
-      loop.forEach(({ edge }, at) => {
-        let here: Use = { face: f, loop: l, at };
-        if (inside[edge] || done[numberOf(here)] === 1) return;
-        const run: Border[] = [];
-        for (let guard = 0; guard < 4 * model.edges.length; guard++) {
-          const number = numberOf(here);
-          if (done[number] === 1) break;
-          done[number] = 1;
-          const half = model.faces[here.face]!.loops[here.loop]![here.at]!;
-          const e = model.edges[half.edge]!;
-          const beyond = e.faces.find((n) => ofFace[n] !== ofFace[f]);
-          run.push({ ...half, other: beyond === undefined ? -1 : ofFace[beyond]!, convexity: e.convexity });
-          here = next(here);
-          for (let hops = 0; hops < 1000; hops++) {
-            const edgeHere = model.faces[here.face]!.loops[here.loop]![here.at]!.edge;
-            if (!inside[edgeHere]) break;
-            const twin = uses[edgeHere]!.find(
-              (u) => u.face !== here.face || u.loop !== here.loop || u.at !== here.at,
-            )!;
-            here = next(twin);
-          }
-        }
-        patches[ofFace[f]!]!.loops.push(run);
-      }),
-    ),
-  );
-  function next(u: Use): Use {
-    return { ...u, at: (u.at + 1) % model.faces[u.face]!.loops[u.loop]!.length };
+  const { face, next, halves, first, second } = usesOf(model);
+  const isInside = (edge: number): boolean =>
+    second[edge]! >= 0 && ofFace[face[first[edge]!]!] === ofFace[face[second[edge]!]!];
+  const done = new Uint8Array(halves.length);
+  for (let start = 0; start < halves.length; start++) {
+    if (done[start] === 1 || isInside(halves[start]!.edge)) continue;
+    const patch = ofFace[face[start]!]!;
+    const run: Border[] = [];
+    for (let here = start; done[here] === 0;) {
+      done[here] = 1;
+      const { edge, reversed } = halves[here]!;
+      const { faces, convexity } = model.edges[edge]!;
+      const beyond = faces.find((n) => ofFace[n] !== patch);
+      run.push({ edge, reversed, other: beyond === undefined ? -1 : ofFace[beyond]!, convexity });
+      here = next[here]!;
+      for (let hops = 0; hops < 1000 && isInside(halves[here]!.edge); hops++) {
+        const inner = halves[here]!.edge;
+        here = next[first[inner] === here ? second[inner]! : first[inner]!]!;
+      }
+    }
+    patches[patch]!.loops.push(run);
   }
 }
 

@@ -163,9 +163,10 @@ function byParity(
 ): number[] | null {
   const isUsed = new Uint8Array(next.length);
   const holds = new Uint8Array(next.length);
-  for (let e = 0; e < triangles.length; e++) {
+  for (let e = 0, last = 2; e < triangles.length; e++) {
     const p = triangles[e]!;
-    const q = triangles[e % 3 === 2 ? e - 2 : e + 1]!;
+    const q = triangles[e === last ? e - 2 : e + 1]!;
+    if (e === last) last += 3;
     const u = coords[2 * p]! - coords[2 * q]!;
     const v = coords[2 * p + 1]! - coords[2 * q + 1]!;
     if (u * u + v * v < COINCIDENT * COINCIDENT) return null;
