@@ -16,7 +16,7 @@ import { chance, mutate } from '@yellow-pin/demo/mutate';
 import { plateStep } from '@yellow-pin/demo/plate-step';
 import { inputOfSample, produceSample, sampleJob } from '@yellow-pin/demo/sample-job';
 import { SHOP } from '@yellow-pin/demo/shop/index';
-import type { ReadPart, ReadRequest } from '@yellow-pin/server/work/read-work';
+import type { ReadPart, ReadRequest } from '@yellow-pin/server/work/read-request';
 import { WorkError, WorkProcess } from '@yellow-pin/server/work/work-process';
 import { atMost, type Figure } from './report.ts';
 

@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib';
 import { plateStep } from '@yellow-pin/demo/plate-step';
-import type { ReadPart, ReadRequest } from '@yellow-pin/server/work/read-work';
+import type { ReadPart, ReadRequest } from '@yellow-pin/server/work/read-request';
 import { WorkProcess } from '@yellow-pin/server/work/work-process';
 import { atMost, type Figure } from './report.ts';
 import { rssOf, settled, sleep, startServer, upload } from './server.ts';

@@ -31,6 +31,7 @@ async function open(): Promise<Started> {
   const database = await openDatabase(config.databaseUrl);
   const queue = await openImportQueue(config.databaseUrl, database, log, {
     work: true,
+    warm: true,
     sizeLimit: config.stepLimitBytes,
     readSeconds: config.readSeconds,
     readMemoryMb: config.readMemoryMb,

@@ -16,7 +16,7 @@ import { chartOf, type Chart } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
 import { MeshWriter } from './mesh-writer.ts';
 import { POLE_STEPS, stretchPoles, withoutFlat } from './pole-sides.ts';
-import { loopEnd, loopPoints, type Face, type SolidModel, type Surface } from './solid-model.ts';
+import { loopEnd, loopPoints, type Edge, type Face, type SolidModel, type Surface } from './solid-model.ts';
 import { outwardNormal } from './surface.ts';
 import { insideTest, level, triangulateOutline, type Flat } from './triangulate.ts';
 
@@ -184,16 +184,23 @@ function orient(face: Face, flat: readonly Flat[], triangles: number[]): void {
 
 /** Polylines of all edges that are worth drawing (no seams, no smooth joins), as flat xyz segment pairs. */
 export function edgeSegments(model: SolidModel): { positions: Float32Array; edgeOf: Uint32Array } {
-  const positions: number[] = [];
-  const edgeOf: number[] = [];
+  const isDrawn = ({ convexity }: Edge): boolean => convexity !== 'seam' && convexity !== 'smooth';
+  const count = model.edges.reduce((n, e) => (isDrawn(e) ? n + e.points.length - 1 : n), 0);
+  const positions = new Float32Array(6 * count);
+  const edgeOf = new Uint32Array(count);
+  let segment = 0;
   model.edges.forEach((e, index) => {
-    if (e.convexity === 'seam' || e.convexity === 'smooth') return;
+    if (!isDrawn(e)) return;
     for (let i = 1; i < e.points.length; i++) {
-      positions.push(...e.points[i - 1]!, ...e.points[i]!);
-      edgeOf.push(index);
+      const [a, b] = [e.points[i - 1]!, e.points[i]!];
+      for (let k = 0; k < 3; k++) {
+        positions[6 * segment + k] = a[k]!;
+        positions[6 * segment + 3 + k] = b[k]!;
+      }
+      edgeOf[segment++] = index;
     }
   });
-  return { positions: Float32Array.from(positions), edgeOf: Uint32Array.from(edgeOf) };
+  return { positions, edgeOf };
 }
 
 /** Area of a mesh, mm². */

@@ -43,29 +43,22 @@ export function drawPicture(
   const place = fit(flat, w, h);
   const depth = new Float32Array(w * h).fill(-Infinity);
   const grey = new Float32Array(w * h);
-  const at = (p: Float32Array, i: number): Vec3 => [
-    place.x(p[3 * i]!),
-    place.y(p[3 * i + 1]!),
-    p[3 * i + 2]!,
-  ];
+  placeAll(flat, place);
   const { triangles } = mesh;
-  for (let t = 0; t < triangles.length; t += 3)
-    fill(
-      at(flat, triangles[t]!),
-      at(flat, triangles[t + 1]!),
-      at(flat, triangles[t + 2]!),
-      shadeOf(mesh, t),
-      {
-        w,
-        h,
-        depth,
-        grey,
-      },
-    );
+  const canvas: Canvas = { w, h, depth, grey };
+  for (let t = 0; t < triangles.length; t += 3) fill(flat, triangles, t, shadeOf(mesh, t), canvas);
   const lines = project(edges, right, up, toEye);
-  for (let i = 0; i + 1 < lines.length / 3; i += 2)
-    stroke(at(lines, i), at(lines, i + 1), BIAS * place.size, { w, h, depth, grey });
+  placeAll(lines, place);
+  for (let i = 0; i + 5 < lines.length; i += 6) stroke(lines, i, BIAS * place.size, canvas);
   return shrink(grey, depth, width, height);
+}
+
+/** Right and up as places in the picture. */
+function placeAll(points: Float32Array, { x, y }: ReturnType<typeof fit>): void {
+  for (let i = 0; i < points.length; i += 3) {
+    points[i] = x(points[i]!);
+    points[i + 1] = y(points[i + 1]!);
+  }
 }
 
 interface Canvas {
@@ -106,30 +99,36 @@ function fit(flat: Float32Array, w: number, h: number) {
   };
 }
 
-function shadeOf(mesh: Pick<PartMesh, 'positions' | 'triangles'>, t: number): number {
-  const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
-    const i = 3 * mesh.triangles[t + k]!;
-    return [mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!];
-  }) as [Vec3, Vec3, Vec3];
-  const n = cross([b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]);
-  const length = Math.hypot(...n) || 1;
-  return DIM + (BRIGHT - DIM) * Math.max(0, dot(n, LIGHT) / length);
+function shadeOf({ positions: p, triangles }: Pick<PartMesh, 'positions' | 'triangles'>, t: number): number {
+  const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
+  const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
+  const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
+  const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const length = Math.sqrt(x * x + y * y + z * z) || 1;
+  const light = (x * LIGHT[0] + y * LIGHT[1] + z * LIGHT[2]) / length;
+  return DIM + (BRIGHT - DIM) * Math.max(0, light);
 }
 
-function fill(a: Vec3, b: Vec3, c: Vec3, shade: number, { w, h, depth, grey }: Canvas): void {
-  const area = (b[0] - a[0]) * (c[1] - a[1]) - (c[0] - a[0]) * (b[1] - a[1]);
+/** The `t`-th corners' triangle, where nothing nearer is drawn. */
+function fill(p: Float32Array, triangles: Uint32Array, t: number, shade: number, canvas: Canvas): void {
+  const { w, h, depth, grey } = canvas;
+  const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];
+  const [ax, ay, az] = [p[a]!, p[a + 1]!, p[a + 2]!];
+  const [bx, by, bz] = [p[b]!, p[b + 1]!, p[b + 2]!];
+  const [cx, cy, cz] = [p[c]!, p[c + 1]!, p[c + 2]!];
+  const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
   if (area === 0) return;
-  const from = Math.max(0, Math.floor(Math.min(a[1], b[1], c[1])));
-  const to = Math.min(h - 1, Math.ceil(Math.max(a[1], b[1], c[1])));
-  const left = Math.max(0, Math.floor(Math.min(a[0], b[0], c[0])));
-  const end = Math.min(w - 1, Math.ceil(Math.max(a[0], b[0], c[0])));
+  const from = Math.max(0, Math.floor(Math.min(ay, by, cy)));
+  const to = Math.min(h - 1, Math.ceil(Math.max(ay, by, cy)));
+  const left = Math.max(0, Math.floor(Math.min(ax, bx, cx)));
+  const end = Math.min(w - 1, Math.ceil(Math.max(ax, bx, cx)));
   for (let y = from; y <= to; y++) {
     for (let x = left; x <= end; x++) {
       const [px, py] = [x + 0.5, y + 0.5];
-      const u = ((b[0] - px) * (c[1] - py) - (c[0] - px) * (b[1] - py)) / area;
-      const v = ((c[0] - px) * (a[1] - py) - (a[0] - px) * (c[1] - py)) / area;
+      const u = ((bx - px) * (cy - py) - (cx - px) * (by - py)) / area;
+      const v = ((cx - px) * (ay - py) - (ax - px) * (cy - py)) / area;
       if (u < 0 || v < 0 || u + v > 1) continue;
-      const z = u * a[2] + v * b[2] + (1 - u - v) * c[2];
+      const z = u * az + v * bz + (1 - u - v) * cz;
       const i = y * w + x;
       if (z <= depth[i]!) continue;
       depth[i] = z;
@@ -138,17 +137,20 @@ function fill(a: Vec3, b: Vec3, c: Vec3, shade: number, { w, h, depth, grey }: C
   }
 }
 
-function stroke(a: Vec3, b: Vec3, bias: number, { w, h, depth, grey }: Canvas): void {
-  const steps = Math.max(1, Math.ceil(Math.max(Math.abs(b[0] - a[0]), Math.abs(b[1] - a[1]))));
+/** The line between the points at `i` and behind it. */
+function stroke(p: Float32Array, i: number, bias: number, { w, h, depth, grey }: Canvas): void {
+  const [ax, ay, az] = [p[i]!, p[i + 1]!, p[i + 2]!];
+  const [bx, by, bz] = [p[i + 3]!, p[i + 4]!, p[i + 5]!];
+  const steps = Math.max(1, Math.ceil(Math.max(Math.abs(bx - ax), Math.abs(by - ay))));
   for (let s = 0; s <= steps; s++) {
     const t = s / steps;
-    const [x, y] = [Math.floor(a[0] + t * (b[0] - a[0])), Math.floor(a[1] + t * (b[1] - a[1]))];
+    const [x, y] = [Math.floor(ax + t * (bx - ax)), Math.floor(ay + t * (by - ay))];
     if (x < 0 || y < 0 || x >= w || y >= h) continue;
-    const z = a[2] + t * (b[2] - a[2]) + bias;
-    const i = y * w + x;
-    if (z < depth[i]!) continue;
-    depth[i] = z;
-    grey[i] = EDGE;
+    const z = az + t * (bz - az) + bias;
+    const at = y * w + x;
+    if (z < depth[at]!) continue;
+    depth[at] = z;
+    grey[at] = EDGE;
   }
 }
 

@@ -1,7 +1,7 @@
 import PgBoss from 'pg-boss';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Logger } from 'pino';
-import type { ReadPart, ReadRequest } from '../work/read-work.ts';
+import { WARM_STEPS, type ReadPart, type ReadRequest } from '../work/read-request.ts';
 import { WorkProcess } from '../work/work-process.ts';
 import { dropClaim, MOST_ATTEMPTS, ownName, strandedImports, type ImportKey } from './claims.ts';
 import { runImport } from './run-import.ts';
@@ -18,6 +18,8 @@ export type WorkerState = 'off' | 'idle' | 'reading' | 'stopped';
 export interface ImportQueue {
   /** Asks for a part to be read, within the caller's transaction: both are stored, or neither. */
   add(tx: EntityManager, key: ImportKey): Promise<void>;
+  /** Begins at once with what was asked for in a transaction that is done by now, in place of at the next look. */
+  wake(): void;
   readonly worker: WorkerState;
   close(): Promise<void>;
 }
@@ -31,12 +33,15 @@ export interface ImportLimits {
   readMemoryMb: number;
 }
 
-/** Part imports as queued work in PostgreSQL; `work` also runs them here, one at a time, and takes up those cut off. */
+/**
+ * Part imports as queued work in PostgreSQL; `work` also runs them here, one at a time, and takes up those cut off. `warm`: the process that
+ * reads them is made quick while nobody waits.
+ */
 export async function openImportQueue(
   databaseUrl: string,
   database: DataSource,
   log: Logger,
-  { work, ...limits }: { work: boolean } & ImportLimits,
+  { work, warm = false, ...limits }: { work: boolean; warm?: boolean } & ImportLimits,
 ): Promise<ImportQueue> {
   const boss = new PgBoss({ connectionString: databaseUrl, schema: SCHEMA });
   boss.on('error', (error) => log.error({ err: error }, 'queue'));
@@ -79,25 +84,37 @@ export async function openImportQueue(
     }
   };
   let timer: ReturnType<typeof setInterval> | null = null;
+  const warmUp = async (): Promise<void> => {
+    // Step by step, so that a part that comes in between waits for one of them at the most.
+    for (let step = 0; step < (warm ? WARM_STEPS : 1) && reading === 0 && !closing.signal.aborted; step++)
+      await reader.run({ kind: 'warm', step }, { seconds: limits.readSeconds });
+  };
+  let worker: string | null = null;
   if (work) {
-    // The kernel takes seconds to load: it does so while nobody waits.
-    reader.run({ kind: 'warm' }, { seconds: limits.readSeconds }).catch(() => undefined);
+    warmUp().catch((error: unknown) => log.warn({ err: error }, 'the reader could not be warmed up'));
     await reconcile();
     timer = setInterval(() => {
       reconcile().catch((error: unknown) => log.warn({ err: error }, 'imports could not be looked through'));
     }, RECONCILE);
-    await boss.work<ImportKey>(QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async (batch) => {
-      reading++;
-      try {
-        for (const { data } of batch)
-          await runImport(parts, { jobId: data.jobId, revision: data.revision ?? 1 });
-      } finally {
-        reading--;
-      }
-    });
+    worker = await boss.work<ImportKey>(
+      QUEUE,
+      { batchSize: 1, pollingIntervalSeconds: 0.5 },
+      async (batch) => {
+        reading++;
+        try {
+          for (const { data } of batch)
+            await runImport(parts, { jobId: data.jobId, revision: data.revision ?? 1 });
+        } finally {
+          reading--;
+        }
+      },
+    );
   }
   return {
     add: (tx, key) => send(key, tx),
+    wake: () => {
+      if (worker !== null && !closing.signal.aborted) boss.notifyWorker(worker);
+    },
     get worker() {
       return !work ? 'off' : closing.signal.aborted ? 'stopped' : reading > 0 ? 'reading' : 'idle';
     },

@@ -2,7 +2,7 @@ import type { DataSource } from 'typeorm';
 import type { Logger } from 'pino';
 import { isAway, isNoRoom } from '../database/errors.ts';
 import { PartEntity, type PartRow } from '../jobs/entity.ts';
-import type { ReadPart, ReadRequest } from '../work/read-work.ts';
+import type { ReadPart, ReadRequest } from '../work/read-request.ts';
 import { WorkError, type WorkProcess } from '../work/work-process.ts';
 import { beat, MOST_ATTEMPTS, release, takeClaim, type ImportKey } from './claims.ts';
 import { ReadingSteps } from './steps.ts';

@@ -4,7 +4,7 @@ import { newPlan, planSchema, type Plan } from '@yellow-pin/core/plan/plan';
 import { demoPlan } from '@yellow-pin/demo/jobs';
 import { JobEntity, MAX_NAME, PartEntity, PlanEntity, type JobRow } from '../jobs/entity.ts';
 import { readLibrary } from '../library/service.ts';
-import type { ReadPart } from '../work/read-work.ts';
+import type { ReadPart } from '../work/read-request.ts';
 import type { ImportKey } from './claims.ts';
 
 /** Raised when recognition finds more: parts read before are looked at again when they are opened. */

@@ -12,7 +12,7 @@ export async function addRevision(
   jobId: string,
   { fileName, step, fileHash = null }: NewJob,
 ): Promise<number> {
-  return database.transaction(async (tx) => {
+  const added = await database.transaction(async (tx) => {
     const job = await lockJob(tx, jobId);
     if (job.status !== 'ready')
       throw new HttpError(
@@ -47,6 +47,8 @@ export async function addRevision(
     await queue.add(tx, { jobId, revision });
     return revision;
   });
+  queue.wake();
+  return added;
 }
 
 /** Reads a newer file once more, after reading it failed. */
@@ -66,6 +68,7 @@ export async function retryRevision(
       throw new HttpError(409, 'not-failed', 'This file is read, or is being read.');
     await readAgain(tx, queue, { jobId, revision });
   });
+  queue.wake();
 }
 
 /** A revision as far as it is read. */

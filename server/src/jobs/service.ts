@@ -28,7 +28,7 @@ export async function createJob(
   const id = randomUUID();
   const name = fileName.replace(/\.(step|stp|dxf)$/i, '').slice(0, MAX_NAME) || 'part';
   const file = fileName.slice(0, MAX_FILE_NAME);
-  return database.transaction(async (tx) => {
+  const job = await database.transaction(async (tx) => {
     await tx
       .getRepository(JobEntity)
       .insert({ id, name, fileName: file, status: 'reading', progressText: 'waiting', changedBy: author });
@@ -45,17 +45,21 @@ export async function createJob(
     await queue.add(tx, { jobId: id, revision: 1 });
     return tx.getRepository(JobEntity).findOneByOrFail({ id });
   });
+  queue.wake();
+  return job;
 }
 
 /** Reads a job's part once more, after reading failed or was cancelled. */
 export async function retryImport(database: DataSource, queue: ImportQueue, id: string): Promise<JobRow> {
-  return database.transaction(async (tx) => {
+  const row = await database.transaction(async (tx) => {
     const job = await lockJob(tx, id);
     if (job.status === 'ready' || job.status === 'reading')
       throw new HttpError(409, 'not-failed', 'The part of this job is read, or is being read.');
     await readAgain(tx, queue, { jobId: id, revision: job.partRevision });
     return tx.getRepository(JobEntity).findOneByOrFail({ id });
   });
+  queue.wake();
+  return row;
 }
 
 /** The part is read, or looked at, again: marked so and put into the queue, in the caller's transaction. */
@@ -98,6 +102,7 @@ export async function openJob(database: DataSource, queue: ImportQueue, id: stri
       if ((await lockJob(tx, id)).status === 'ready')
         await readAgain(tx, queue, { jobId: id, revision: job.partRevision });
     });
+    queue.wake();
     return openAnswer(await findJob(database, id), {});
   }
   const [plan] = (await database.query(

@@ -5,7 +5,7 @@ import { featureSchema } from '@yellow-pin/core/features/schema';
 import { demoPartPath } from '@yellow-pin/demo/jobs';
 import { chance, mutate } from '@yellow-pin/demo/mutate';
 import { plateStep } from '@yellow-pin/demo/plate-step';
-import type { ReadPart, ReadRequest } from './read-work.ts';
+import type { ReadPart, ReadRequest } from './read-request.ts';
 import { WorkError, WorkProcess } from './work-process.ts';
 
 const reader = new WorkProcess<ReadRequest, ReadPart | null>(new URL('./read-work.ts', import.meta.url), {
@@ -33,6 +33,11 @@ describe('reading parts in a process of its own', () => {
     const unpacked = Buffer.from(GOOD);
     const request = { kind: 'file', packed: unpacked, fileName: 'p.step', sizeLimit: 1e8 } as const;
     expect(holesOf(await reader.run(request, { seconds: 30 }))).toBe(4);
+  });
+
+  it('gets ready without an answer, and reads after it', async () => {
+    for (const step of [0, 1]) expect(await reader.run({ kind: 'warm', step }, { seconds: 30 })).toBeNull();
+    expect(holesOf(await read(GOOD))).toBe(4);
   });
 
   it('looks at a stored model again', async () => {

@@ -1,44 +1,23 @@
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { encode } from 'fast-png';
-import type { DrawingDepths } from '@yellow-pin/core/drawing/depths';
-import { readDxf, type Drawing } from '@yellow-pin/core/drawing/read-dxf';
+import { readDxf } from '@yellow-pin/core/drawing/read-dxf';
 import { modelFromDrawing, startingDepths } from '@yellow-pin/core/drawing/to-model';
-import type { Feature } from '@yellow-pin/core/features/family';
 import { recognise } from '@yellow-pin/core/features/recognise';
 import { soundModel } from '@yellow-pin/core/model/sound';
 import { edgeSegments, meshOf, type PartMesh } from '@yellow-pin/core/model/mesh';
 import { drawPicture } from '@yellow-pin/core/model/picture';
-import type { ModelNote, SolidModel } from '@yellow-pin/core/model/solid-model';
+import type { SolidModel } from '@yellow-pin/core/model/solid-model';
+import { plateStep } from '@yellow-pin/demo/plate-step';
 import { KernelFailure, openCascade, readerSetting, readStep } from '@yellow-pin/kernel';
 import { asRefusal, isDrawing } from './part-file.ts';
+import type { ReadPart, ReadRequest } from './read-request.ts';
 import type { OnProgress } from './serve.ts';
-
-/** A part to be read from its file, or looked at again from its stored model; or whatever takes its time loaded, for the first of them. */
-export type ReadRequest =
-  | { kind: 'warm' }
-  | { kind: 'file'; packed: Uint8Array; fileName: string; sizeLimit: number }
-  | { kind: 'model'; model: Uint8Array };
-
-export interface ReadPart {
-  /** The solid model as gzipped JSON; null where the stored one was looked at again. */
-  model: Uint8Array | null;
-  name: string;
-  units: 'mm' | 'inch';
-  features: Feature[];
-  notes: ModelNote[];
-  /** A 2D drawing and the depths that it starts with; null for solids. */
-  drawing: Drawing | null;
-  depths: DrawingDepths | null;
-  /** A small picture of it, PNG. */
-  picture: Uint8Array;
-}
 
 /** Reads a part and finds its features. Runs in a process of its own, which keeps the geometry kernel warm where it was needed. */
 export async function work(request: ReadRequest, progress: OnProgress): Promise<ReadPart | null> {
   try {
     if (request.kind === 'warm') {
-      // Our own reader is there with its module; the kernel takes some seconds.
-      if (readerSetting() === 'kernel') await openCascade();
+      await warmUp(request.step);
       return null;
     }
     if (request.kind === 'model') {
@@ -52,6 +31,24 @@ export async function work(request: ReadRequest, progress: OnProgress): Promise<
     return await readFile(request, progress);
   } catch (error) {
     throw asRefusal(error, error instanceof KernelFailure);
+  }
+}
+
+/** Holes of the plate that is read to be quick: as much work as a part has, and done in a fraction of a second. */
+const WARM_HOLES = 300;
+
+/**
+ * The kernel takes some seconds to load, where it reads. Our own reader is there with its module, and reads a part twice as quickly once its
+ * code was compiled for what it meets: it meets it here.
+ */
+async function warmUp(step: number): Promise<void> {
+  if (readerSetting() === 'kernel') await openCascade();
+  else if (step > 0) {
+    const packed = new TextEncoder().encode(plateStep({ holes: WARM_HOLES }));
+    await readFile(
+      { kind: 'file', packed, fileName: 'plate.step', sizeLimit: packed.length },
+      () => undefined,
+    );
   }
 }
 
@@ -74,7 +71,7 @@ async function readFile(
   progress(0.97, 'drawing its picture');
   const picture = pictureOf(model, mesh);
   return {
-    model: gzipSync(JSON.stringify(model)),
+    model: gzipSync(JSON.stringify(model), { level: 1 }),
     ...headOf(model),
     features,
     notes,
