@@ -10,7 +10,8 @@ import {
 } from './solid-model.ts';
 
 const isNumber = (v: unknown): v is number => typeof v === 'number' && Math.abs(v) <= FARTHEST;
-const isPoint = (p: unknown): p is Vec3 => Array.isArray(p) && p.length === 3 && p.every(isNumber);
+const isPoint = (p: unknown): p is Vec3 =>
+  Array.isArray(p) && p.length === 3 && isNumber(p[0]) && isNumber(p[1]) && isNumber(p[2]);
 const isDirection = (d: unknown): boolean => isPoint(d) && Math.abs(Math.hypot(...d) - 1) < 1e-3;
 const isSize = (v: unknown): boolean => isNumber(v) && v > 1e-9;
 

@@ -38,8 +38,12 @@ function besideFaces(context: RecogniseContext, r: EdgeRun): number[] {
   return runFaces(context, [r.top, ...next]);
 }
 
-export const runFaces = ({ graph }: RecogniseContext, patches: number[]): number[] =>
-  [...new Set(patches.flatMap((p) => at(graph.patches, p).faces))].sort((a, b) => a - b);
+/** Faces of patches, in file order. */
+export function runFaces({ graph }: RecogniseContext, patches: readonly number[]): number[] {
+  const out: number[] = [];
+  for (const p of new Set(patches)) out.push(...at(graph.patches, p).faces);
+  return out.length > 1 ? out.sort((a, b) => a - b) : out;
+}
 
 /** Straight: planes only. Circular: one round only. Mixed: both, or several rounds. */
 export function stripKindOf({ graph }: RecogniseContext, r: EdgeRun): 'straight' | 'circular' | 'mixed' {

@@ -140,29 +140,34 @@ interface Sample {
   outward: Vec3;
 }
 
-/** Places on an edge: the middle of a straight one, four along a curved one. */
-function samplesOn({ model }: RecogniseContext, b: Border, d: Vec3): Sample[] {
+/** Places along a curved edge, as shares of its length. */
+const SHARES = [0.12, 0.37, 0.62, 0.87];
+
+/** Places on an edge: the middle of a straight one, four along a curved one, or the first few of them. */
+function samplesOn({ model }: RecogniseContext, b: Border, d: Vec3, most = SHARES.length): Sample[] {
   const { points } = entryAt(model.edges, b.edge);
   const n = points.length;
   const pointAt = (i: number): Vec3 => entryAt(points, b.reversed ? n - 1 - i : i);
-  const outward = (p: Vec3, q: Vec3): Vec3 => normalize(cross(normalize(sub(q, p)), d));
+  const outward = (p: Vec3, q: Vec3): Vec3 => normalize(cross(sub(q, p), d));
   if (n <= 2) {
     const [p, q] = [pointAt(0), pointAt(n - 1)];
     return [{ point: scale(add(p, q), 0.5), outward: outward(p, q) }];
   }
-  const steps = [0.12, 0.37, 0.62, 0.87].map((share) => Math.min(n - 2, Math.floor(share * (n - 1))));
-  return [...new Set(steps)].map((i) => ({
-    point: pointAt(i),
-    outward: outward(pointAt(i), pointAt(i + 1)),
-  }));
+  const out: Sample[] = [];
+  let before = -1;
+  for (const share of SHARES.slice(0, most)) {
+    const i = Math.min(n - 2, Math.floor(share * (n - 1)));
+    if (i !== before) out.push({ point: pointAt(i), outward: outward(pointAt(i), pointAt(i + 1)) });
+    before = i;
+  }
+  return out;
 }
 
 /** True where something of the part stands above the edge: no straight tool gets at it from `d`. */
 function isCovered(context: RecogniseContext, b: Border, d: Vec3): boolean {
-  const samples = samplesOn(context, b, d);
-  const { point } = first(samples);
+  const { point } = first(samplesOn(context, b, d, 1));
   if (dot(point, d) + 2e-3 >= farthestAlong(context.model.bounds, d)) return false;
-  return samples.some(({ point: p, outward }) =>
+  return samplesOn(context, b, d).some(({ point: p, outward }) =>
     [0.05, -0.05].some((k) => context.rays.firstHit(along(along(p, outward, k), d, 1e-3), d) !== null),
   );
 }
@@ -188,8 +193,7 @@ function describe(
   const isHighest =
     dot(first(entryAt(model.edges, first(borders).edge).points), d) + 2e-3 >= farthestAlong(model.bounds, d);
   for (const b of borders) {
-    const samples = samplesOn(context, b, d);
-    for (const { point, outward } of rim === null ? samples : samples.slice(0, 1)) {
+    for (const { point, outward } of samplesOn(context, b, d, rim === null ? SHARES.length : 1)) {
       const foot = along(along(point, outward, reach + 0.02), d, -drop);
       // In a hole its own opposite wall is the nearest; above the highest level there is nothing.
       for (const lift of rim !== null ? [] : isHighest ? [-0.1] : [drop + 0.02, -0.1]) {
