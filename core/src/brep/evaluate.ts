@@ -1,5 +1,6 @@
 import { add, along, cross, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { segmentsPerTurn } from '../model/circle-edge.ts';
+import { pieceAt, piecesOf } from './chain.ts';
 import type { BrepCurve, BrepSurface, Nurbs, NurbsSurface, Placement } from './geometry.ts';
 import type { Matrix34 } from './matrix34.ts';
 
@@ -39,11 +40,20 @@ export function curvePoint(c: BrepCurve, u: number): Vec3 {
       const tangent = sub(curvePoint(c.basis, u + h), curvePoint(c.basis, u - h));
       return along(curvePoint(c.basis, u), normalize(cross(tangent, c.direction)), c.distance);
     }
+    case 'chain': {
+      const piece = pieceAt(c, u);
+      return curvePoint(piece.curve, piece.u);
+    }
   }
 }
 
 /** Points from parameter `first` to `last`, dense enough for a chord error of about 0.02 mm. */
 export function sampleCurve(c: BrepCurve, first: number, last: number): Vec3[] {
+  if (c.kind === 'chain')
+    return piecesOf(c, first, last).flatMap((p, i) => {
+      const points = sampleCurve(p.curve, p.first, p.last);
+      return i === 0 ? points : points.slice(1);
+    });
   const n = curveSegments(c, first, last);
   return Array.from({ length: n + 1 }, (_, i) => curvePoint(c, first + ((last - first) * i) / n));
 }
@@ -201,6 +211,7 @@ function curveRange(c: BrepCurve): [number, number] | null {
   if (c.kind === 'circle' || c.kind === 'ellipse') return [0, 2 * Math.PI];
   if (c.kind === 'nurbs') return [c.nurbs.knots[c.nurbs.degree]!, c.nurbs.knots[c.nurbs.poles.length]!];
   if (c.kind === 'line') return [0, 10];
+  if (c.kind === 'chain') return [0, c.pieces.length];
   return null;
 }
 

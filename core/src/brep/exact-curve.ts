@@ -11,35 +11,34 @@ import {
   type Vec3,
 } from '../geometry/vec.ts';
 import { curvePoint } from './evaluate.ts';
-import type { BrepCurve } from './geometry.ts';
+import { piecesOf } from './chain.ts';
+import type { CurvePiece } from './geometry.ts';
 
-/** A stretch of a curve by its parameters. */
-export interface Stretch {
-  curve: BrepCurve;
-  first: number;
-  last: number;
-}
-
-/** Farther from a line or a circle than this a spline is none, mm. */
+/** Farther from a line or a circle than this a stretch is none, mm. */
 const TOLERANCE = 1e-4;
 /** Larger circles are lines to anybody, mm. */
 const LARGEST = 1e5;
 const SAMPLES = 24;
 
 /**
- * The straight line or circle that a stretch of spline is, within {@link TOLERANCE}: some programs store all edges as splines. Any other
+ * The straight line or circle that a stretch of a spline or of a chain of curves is, within {@link TOLERANCE}: some programs store all edges as splines. Any other
  * stretch comes back as it is.
  */
-export function exactStretch(stretch: Stretch): Stretch {
+export function exactStretch(stretch: CurvePiece): CurvePiece {
   const { curve, first, last } = stretch;
-  if (curve.kind !== 'nurbs') return stretch;
-  const points = Array.from({ length: SAMPLES + 1 }, (_, i) =>
-    curvePoint(curve, first + ((last - first) * i) / SAMPLES),
+  if (curve.kind !== 'nurbs' && curve.kind !== 'chain') return stretch;
+  const pieces = curve.kind === 'chain' ? piecesOf(curve, first, last) : [stretch];
+  const [only, ...others] = pieces;
+  if (only && only !== stretch && others.length === 0) return exactStretch(only);
+  const points = pieces.flatMap((p, k) =>
+    Array.from({ length: SAMPLES + 1 }, (_, i) =>
+      curvePoint(p.curve, p.first + ((p.last - p.first) * i) / SAMPLES),
+    ).slice(k === 0 ? 0 : 1),
   );
   return asLine(points) ?? asCircle(points) ?? stretch;
 }
 
-function asLine(points: readonly Vec3[]): Stretch | null {
+function asLine(points: readonly Vec3[]): CurvePiece | null {
   const [from, to] = [points[0]!, points[points.length - 1]!];
   const direction = sub(to, from);
   if (length(direction) < TOLERANCE) return null;
@@ -54,9 +53,10 @@ function asLine(points: readonly Vec3[]): Stretch | null {
   return { curve: { kind: 'line', origin: from, direction }, first: 0, last: 1 };
 }
 
-function asCircle(points: readonly Vec3[]): Stretch | null {
+function asCircle(points: readonly Vec3[]): CurvePiece | null {
   const start = points[0]!;
-  const round = throughThree(start, points[SAMPLES / 3]!, points[(2 * SAMPLES) / 3]!);
+  const third = Math.floor(points.length / 3);
+  const round = throughThree(start, points[third]!, points[2 * third]!);
   if (!round || round.radius > LARGEST) return null;
   const { centre, radius, axis } = round;
   const x = normalize(sub(start, centre));

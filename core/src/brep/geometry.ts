@@ -22,7 +22,15 @@ export type BrepCurve =
   | { kind: 'parabola'; at: Placement; focal: number }
   | { kind: 'hyperbola'; at: Placement; major: number; minor: number }
   | { kind: 'nurbs'; nurbs: Nurbs<Vec3> }
-  | { kind: 'offset'; distance: number; direction: Vec3; basis: BrepCurve };
+  | { kind: 'offset'; distance: number; direction: Vec3; basis: BrepCurve }
+  | { kind: 'chain'; pieces: CurvePiece[]; closed: boolean };
+
+/** A stretch of a curve, run toward larger parameters. */
+export interface CurvePiece {
+  curve: BrepCurve;
+  first: number;
+  last: number;
+}
 
 export interface NurbsSurface {
   degreeU: number;

@@ -1,10 +1,13 @@
-import type { BrepCurve, Nurbs, Swept } from '../brep/geometry.ts';
+import { piecesOf, reversed, reversedPiece } from '../brep/chain.ts';
+import { curvePoint } from '../brep/evaluate.ts';
+import type { BrepCurve, CurvePiece, Nurbs, Swept } from '../brep/geometry.ts';
 import { distance, type Vec3 } from '../geometry/vec.ts';
 import { Ref, Typed } from '../part21/value.ts';
-import { edgeRange, isOnCurve } from './edge-range.ts';
+import { domainOf, edgeRange, isOnCurve } from './edge-range.ts';
 import { UnknownStep, type Entities, type Fields } from './fields.ts';
 import { bezierKnots, flatKnots, quasiUniformKnots, uniformKnots } from './knots.ts';
 import type { Places } from './placement.ts';
+import type { Units } from './units.ts';
 
 /** A curve of a curve goes no deeper. */
 const DEEPEST = 12;
@@ -16,7 +19,7 @@ export class Curves {
   constructor(
     private readonly entities: Entities,
     private readonly places: Places,
-    private readonly mm: number,
+    private readonly units: Pick<Units, 'mm' | 'radians'>,
   ) {}
 
   /** Throws `UnknownStep` for what is no curve in space that is known here. */
@@ -39,25 +42,38 @@ export class Curves {
     throw this.entities.other(id, 'a curve');
   }
 
-  /** What a surface is swept from: a curve, and the stretch of it where it is trimmed. Throws `UnknownStep` for one that is run backwards. */
-  swept(id: number, radians: number): Swept {
-    const basis = this.curve(id);
+  /** What a surface is swept from: a curve, and the stretch of it where it is trimmed, toward larger parameters. */
+  swept(id: number, depth = 0): Swept {
+    const basis = this.curve(id, depth);
     const f = this.entities.part(id, 'TRIMMED_CURVE');
     if (!f) return { basis };
-    if (!f.flag(4)) throw new UnknownStep('a swept curve that is run backwards', id);
     const [from, to] = [this.trim(f, 2), this.trim(f, 3)];
+    const way = f.flag(4) ? { curve: basis, parameter: (u: number) => u } : reversed(basis);
+    if (!way) throw new UnknownStep(`a ${basis.kind} curve that is run backwards`, id);
     if (typeof from === 'number' && typeof to === 'number') {
       const isAngle = basis.kind === 'circle' || basis.kind === 'ellipse';
       if (!isAngle && basis.kind !== 'nurbs' && basis.kind !== 'line')
         throw new UnknownStep(`a ${basis.kind} trimmed by its parameter`, id);
-      const [a, b] = isAngle ? [from * radians, to * radians] : [from, to];
-      return { basis, range: [a, isAngle && b <= a ? b + 2 * Math.PI : b] };
+      const own = (u: number): number => way.parameter(isAngle ? u * this.units.radians : u);
+      const [a, b] = [own(from), own(to)];
+      return { basis: way.curve, range: [a, isAngle && b <= a ? b + 2 * Math.PI : b] };
     }
     if (typeof from === 'number' || typeof to === 'number')
       throw new UnknownStep('a curve trimmed by a point and by its parameter', id);
-    const range = edgeRange(basis, from, to, distance(from, to) < 1e-6);
+    const range = edgeRange(way.curve, from, to, distance(from, to) < 1e-6);
     if (!range || !isOnCurve(range)) throw f.error('the points that it is trimmed at do not lie on it');
-    return { basis, range: [range.first, range.last] };
+    return { basis: way.curve, range: [range.first, range.last] };
+  }
+
+  /** A segment of a composite curve as it is run in it. */
+  segment(id: number, depth: number): CurvePiece {
+    const f = this.entities.need(id, 'COMPOSITE_CURVE_SEGMENT');
+    const { basis, range = wholeOf(basis) } = this.swept(f.ref(2), depth + 1);
+    if (!range) throw new UnknownStep(`a ${basis.kind} without ends in a composite curve`, id);
+    const piece = { curve: basis, first: range[0], last: range[1] };
+    const run = f.flag(1) ? piece : reversedPiece(piece);
+    if (!run) throw new UnknownStep(`a ${basis.kind} curve that is run backwards`, id);
+    return run;
   }
 
   /** Where a curve is trimmed: a point if one is given, else its parameter. */
@@ -85,7 +101,7 @@ export class Curves {
 
   /** A length that must be one, mm. */
   size(f: Fields, i: number): number {
-    const r = f.number(i) * this.mm;
+    const r = f.number(i) * this.units.mm;
     if (!(r > 0)) throw f.error(`${f.type} has a size of ${f.number(i)}`);
     return r;
   }
@@ -128,6 +144,37 @@ export class Curves {
 export const isFlat = (weights: readonly number[]): boolean =>
   weights.every((w) => Math.abs(w - (weights[0] ?? 1)) < 1e-12);
 
+/** All of a curve that has ends, or comes back to where it began. */
+function wholeOf(c: BrepCurve): [number, number] | undefined {
+  if (c.kind === 'circle' || c.kind === 'ellipse') return [0, 2 * Math.PI];
+  if (c.kind === 'chain') return [0, c.pieces.length];
+  return c.kind === 'nurbs' ? domainOf(c.nurbs) : undefined;
+}
+
+/** Joints of a composite curve are closer than this, mm. */
+const JOINT = 1e-3;
+/** More pieces than this, those of curves within curves counted, no edge has: the file wants to exhaust the reader. */
+const MOST_PIECES = 10_000;
+
+function composite(f: Fields, c: Curves, depth: number): BrepCurve {
+  const pieces: CurvePiece[] = [];
+  for (const id of f.refs(1)) {
+    const run = c.segment(id, depth);
+    pieces.push(...(run.curve.kind === 'chain' ? piecesOf(run.curve, run.first, run.last) : [run]));
+    if (pieces.length > MOST_PIECES) throw f.error(`a composite curve of more than ${MOST_PIECES} pieces`);
+  }
+  const place = (p: CurvePiece | undefined, end: 'first' | 'last'): Vec3 => {
+    if (!p) throw f.error('a composite curve of no segments');
+    return curvePoint(p.curve, p[end]);
+  };
+  pieces.forEach((p, i) => {
+    if (i > 0 && distance(place(pieces[i - 1], 'last'), place(p, 'first')) > JOINT)
+      throw f.error(`its segment ${i + 1} does not begin where the one before it ends`);
+  });
+  const closed = distance(place(pieces[0], 'first'), place(pieces.at(-1), 'last')) < JOINT;
+  return { kind: 'chain', pieces, closed };
+}
+
 type ReadCurve = (f: Fields, c: Curves, depth: number) => BrepCurve;
 
 /** Curves that lie on surfaces have their form in space first. */
@@ -153,6 +200,10 @@ const READERS: Readonly<Record<string, ReadCurve>> = {
     };
   },
   // Where an edge ends is said by its vertices: what its curve is trimmed to adds nothing.
+  COMPOSITE_CURVE: composite,
+  COMPOSITE_CURVE_ON_SURFACE: composite,
+  BOUNDARY_CURVE: composite,
+  OUTER_BOUNDARY_CURVE: composite,
   TRIMMED_CURVE: (f, c, depth) => c.curve(f.ref(1), depth + 1),
   SURFACE_CURVE: inSpace,
   SEAM_CURVE: inSpace,

@@ -1,3 +1,4 @@
+import type { Chain } from '../brep/chain.ts';
 import { curvePoint } from '../brep/evaluate.ts';
 import type { BrepCurve, Nurbs, Placement } from '../brep/geometry.ts';
 import { distance, dot, sub, type Vec3 } from '../geometry/vec.ts';
@@ -41,12 +42,17 @@ export const isOnCurve = (r: EdgeRange): boolean => r.off <= OFF_CURVE;
 /** After how much of its parameter a curve comes back to where it was; null where it does not. */
 function periodOf(c: BrepCurve): number | null {
   if (c.kind === 'circle' || c.kind === 'ellipse') return TURN;
+  if (c.kind === 'chain') return c.closed ? c.pieces.length : null;
   if (c.kind !== 'nurbs') return null;
   const [from, to] = domainOf(c.nurbs);
   return distance(curvePoint(c, from), curvePoint(c, to)) < 1e-4 ? to - from : null;
 }
 
-const domainOf = (n: Nurbs<Vec3>): [number, number] => [n.knots[n.degree] ?? 0, n.knots[n.poles.length] ?? 1];
+/** Where a spline begins and ends. */
+export const domainOf = (n: Nurbs<Vec3>): [number, number] => [
+  n.knots[n.degree] ?? 0,
+  n.knots[n.poles.length] ?? 1,
+];
 
 /** The parameter of the place on a curve that is nearest to a point. */
 function parameterAt(c: BrepCurve, p: Vec3): number {
@@ -66,7 +72,24 @@ function parameterAt(c: BrepCurve, p: Vec3): number {
       return nearestOn(c, domainOf(c.nurbs), spansOf(c.nurbs), p);
     case 'offset':
       return parameterAt(c.basis, p);
+    case 'chain':
+      return onChain(c, p);
   }
+}
+
+/** The parameter of a chain: that of the nearest of its pieces' nearest places. */
+function onChain({ pieces }: Chain, p: Vec3): number {
+  let [best, least] = [0, Infinity];
+  pieces.forEach(({ curve, first, last }, i) => {
+    const own = parameterAt(curve, p);
+    const period = periodOf(curve);
+    const near = period === null ? own : own + period * Math.ceil((first - own) / period - 1e-9);
+    for (const u of [Math.max(first, Math.min(last, near)), first, last]) {
+      const off = distance(curvePoint(curve, u), p);
+      if (off < least - 1e-9) [best, least] = [i + (u - first) / (last - first), off];
+    }
+  });
+  return best;
 }
 
 function flat(at: Placement, p: Vec3): [number, number] {

@@ -1,10 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { curvePoint } from '../brep/evaluate.ts';
+import { curvePoint, sampleCurve } from '../brep/evaluate.ts';
+import { exactStretch } from '../brep/exact-curve.ts';
 import { distance, dot, length, type Vec3 } from '../geometry/vec.ts';
+import { at as entryAt } from '../lists.ts';
 import { Part21Error } from '../part21/error.ts';
 import { Part21File } from '../part21/file.ts';
 import { Curves } from './curves.ts';
+import { edgeRange } from './edge-range.ts';
 import { Entities, UnknownStep } from './fields.ts';
 import { bezierKnots, flatKnots, quasiUniformKnots, uniformKnots } from './knots.ts';
 import { Places } from './placement.ts';
@@ -202,12 +205,15 @@ describe('curves and surfaces', () => {
 #5=CARTESIAN_POINT('',(1.,1.,0.));`;
   const curve = (data: string, mm = 1) => {
     const entities = entitiesOf(`${at}${data}`);
-    return new Curves(entities, new Places(entities, mm), mm).curve(1);
+    return new Curves(entities, new Places(entities, mm), { mm, radians: 1 }).curve(1);
   };
   const surface = (data: string, mm = 1) => {
     const entities = entitiesOf(`${at}${data}`);
     const places = new Places(entities, mm);
-    return new Surfaces(entities, places, new Curves(entities, places, mm), { mm, radians: 1 }).surface(1);
+    return new Surfaces(entities, places, new Curves(entities, places, { mm, radians: 1 }), {
+      mm,
+      radians: 1,
+    }).surface(1);
   };
 
   test('have their sizes in mm', () => {
@@ -234,6 +240,81 @@ CURVE()GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_CURVE((1.,0.707106781186
     expect(trimmed).toMatchObject({ kind: 'line', direction: [1, 0, 0] });
   });
 
+  describe('a composite curve', () => {
+    // From (0, 0) to (4, 0), round a quarter circle of 2 about (4, 2) to (6, 2), and up to (6, 5).
+    const data = `#1=COMPOSITE_CURVE('',(#10,#11,#12),.F.);
+#10=COMPOSITE_CURVE_SEGMENT(.CONTINUOUS.,.T.,#20);#11=COMPOSITE_CURVE_SEGMENT(.CONTINUOUS.,.T.,#21);
+#12=COMPOSITE_CURVE_SEGMENT(.DISCONTINUOUS.,.F.,#22);
+#20=POLYLINE('',(#30,#31));#30=CARTESIAN_POINT('',(0.,0.,0.));#31=CARTESIAN_POINT('',(4.,0.,0.));
+#21=TRIMMED_CURVE('',#40,(#31),(#32),.T.,.CARTESIAN.);#32=CARTESIAN_POINT('',(6.,2.,0.));
+#40=CIRCLE('',#41,2.);#41=AXIS2_PLACEMENT_3D('',#42,$,$);#42=CARTESIAN_POINT('',(4.,2.,0.));
+#22=POLYLINE('',(#33,#32));#33=CARTESIAN_POINT('',(6.,5.,0.));`;
+    const read = () => {
+      const c = curve(data);
+      if (c.kind !== 'chain') throw new Error(`read as a ${c.kind}`);
+      return c;
+    };
+
+    test('runs through its segments, in the sense of each', () => {
+      const expected: Vec3[] = [
+        [0, 0, 0],
+        [2, 0, 0],
+        [4, 0, 0],
+        [4 + Math.SQRT2, 2 - Math.SQRT2, 0],
+        [6, 2, 0],
+        [6, 3.5, 0],
+        [6, 5, 0],
+      ];
+      expected.forEach((p, i) => expect(distance(curvePoint(read(), i / 2), p)).toBeLessThan(1e-9));
+      expect(read().closed).toBe(false);
+    });
+
+    test('has its joints among the samples of an edge, and an edge on one of its segments is that line or arc', () => {
+      const whole = edgeRange(read(), [1, 0, 0], [6, 4, 0], false)!;
+      expect(whole.off).toBeLessThan(1e-9);
+      const samples = sampleCurve(read(), whole.first, whole.last);
+      for (const joint of [
+        [1, 0, 0],
+        [4, 0, 0],
+        [6, 2, 0],
+        [6, 4, 0],
+      ] as Vec3[])
+        expect(Math.min(...samples.map((p) => distance(p, joint)))).toBeLessThan(1e-9);
+      expect(exactStretch({ curve: read(), ...whole }).curve.kind).toBe('chain');
+      const arc = edgeRange(read(), [4, 0, 0], [6, 2, 0], false)!;
+      expect(exactStretch({ curve: read(), ...arc }).curve).toMatchObject({ kind: 'circle', radius: 2 });
+      const line = edgeRange(read(), [6, 2, 0], [6, 5, 0], false)!;
+      expect(exactStretch({ curve: read(), ...line }).curve.kind).toBe('line');
+    });
+
+    test('that comes back to where it began is gone round from any of its places', () => {
+      const square = curve(`#1=COMPOSITE_CURVE('',(#10,#11),.F.);
+#10=COMPOSITE_CURVE_SEGMENT(.CONTINUOUS.,.T.,#20);#11=COMPOSITE_CURVE_SEGMENT(.CONTINUOUS.,.T.,#21);
+#20=POLYLINE('',(#30,#31,#32));#21=POLYLINE('',(#32,#33,#30));#30=CARTESIAN_POINT('',(0.,0.,0.));
+#31=CARTESIAN_POINT('',(4.,0.,0.));#32=CARTESIAN_POINT('',(4.,3.,0.));#33=CARTESIAN_POINT('',(0.,3.,0.));`);
+      const round = edgeRange(square, [4, 1, 0], [4, 1, 0], true)!;
+      const samples = sampleCurve(square, round.first, round.last);
+      const way = samples.reduce((sum, p, i) => (i > 0 ? sum + distance(p, entryAt(samples, i - 1)) : 0), 0);
+      expect(way).toBeCloseTo(14, 9);
+      const over = edgeRange(square, [0, 1, 0], [1, 0, 0], false)!;
+      expect(distance(curvePoint(square, over.last), [1, 0, 0])).toBeLessThan(1e-9);
+      expect(sampleCurve(square, over.first, over.last).some((p) => distance(p, [0, 0, 0]) < 1e-9)).toBe(
+        true,
+      );
+    });
+
+    test('with a gap, without ends or within itself is said', () => {
+      const gap = data.replace('(#30,#31)', '(#30,#34)') + `#34=CARTESIAN_POINT('',(3.,0.,0.));`;
+      expect(said(() => curve(gap))).toContain('segment 2 does not begin where the one before it ends');
+      expect(said(() => curve(data.replace('(6.,2.,0.)', '(5.,2.,0.)')))).toContain('do not lie on it');
+      expect(said(() => curve(data.replace('.T.,#21', '.T.,#1')))).toContain('on itself');
+      const endless =
+        data.replace('.T.,#21', '.T.,#50') +
+        `#50=LINE('',#31,#51);#51=VECTOR('',#52,1.);#52=DIRECTION('',(1.,0.,0.));`;
+      expect(said(() => curve(endless))).toContain('without ends');
+    });
+  });
+
   test('a swept curve keeps to where it is trimmed, by points or by its parameter', () => {
     const turned = (trims: string, more = '') =>
       surface(`#1=SURFACE_OF_REVOLUTION('',#10,#11);#11=AXIS1_PLACEMENT('',#3,#12);#12=DIRECTION('',(0.,1.,0.));
@@ -250,7 +331,22 @@ CURVE()GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_CURVE((1.,0.707106781186
       expect(range(turned(trims))[1]).toBeCloseTo(half, 9);
     }
     expect(range(turned('(#20),(#21),.T.,.CARTESIAN.'))[1]).toBeCloseTo(3 * half, 9);
-    expect(said(() => turned('(#20),(#21),.F.,.CARTESIAN.'))).toContain('run backwards');
+    // Run backwards it is the half on the side of larger X again, from its upper end to its lower one.
+    for (const trims of [
+      '(#20),(#21),.F.,.CARTESIAN.',
+      `(PARAMETER_VALUE(${half})),(PARAMETER_VALUE(${-half})),.F.,.PARAMETER.`,
+    ]) {
+      const back = turned(trims);
+      if (!('basis' in back) || back.kind !== 'revolution') throw new Error('no turned surface');
+      const ends = range(back);
+      const along = [0, 0.5, 1].map((t) => curvePoint(back.basis, ends[0]! + t * (ends[1]! - ends[0]!)));
+      const expected: Vec3[] = [
+        [0, 1, 0],
+        [1, 0, 0],
+        [0, -1, 0],
+      ];
+      along.forEach((p, i) => expect(distance(p, entryAt(expected, i))).toBeLessThan(1e-9));
+    }
     const off = `#22=CARTESIAN_POINT('',(0.,2.,0.));`;
     expect(said(() => turned('(#21),(#22),.T.,.CARTESIAN.', off))).toContain('do not lie on it');
   });

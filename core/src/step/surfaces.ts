@@ -115,11 +115,11 @@ const READERS: Readonly<Record<string, ReadSurface>> = {
   DEGENERATE_TOROIDAL_SURFACE: torus,
   SURFACE_OF_LINEAR_EXTRUSION: (f, s) => ({
     kind: 'extrusion',
-    ...s.curves.swept(f.ref(1), s.units.radians),
+    ...s.curves.swept(f.ref(1)),
     direction: s.places.vector(f.ref(2)),
   }),
   SURFACE_OF_REVOLUTION: (f, s) => {
-    const swept = s.curves.swept(f.ref(1), s.units.radians);
+    const swept = s.curves.swept(f.ref(1));
     const about = s.places.axis(f.ref(2));
     const { basis, range } = swept;
     // The standard lets no curve cross the line that it is turned about.

@@ -35,7 +35,7 @@ export class Topology {
     units: Units,
   ) {
     this.places = new Places(entities, units.mm);
-    this.curves = new Curves(entities, this.places, units.mm);
+    this.curves = new Curves(entities, this.places, units);
     this.surfaces = new Surfaces(entities, this.places, this.curves, units);
   }
 
