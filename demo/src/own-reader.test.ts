@@ -6,6 +6,7 @@ import type { SolidModel } from '@yellow-pin/core/model/solid-model';
 import { readStep } from '@yellow-pin/kernel';
 import { distance } from '@yellow-pin/core/geometry/vec';
 import { AREA_FIXTURES } from './area-parts.ts';
+import { curvesAsComposites } from './curves-as-composites.ts';
 import { curvesAsSplines } from './curves-as-splines.ts';
 import { EDGE_FIXTURES } from './edge-parts.ts';
 import { GROOVE_FIXTURES } from './groove-parts.ts';
@@ -92,6 +93,20 @@ describe('edges stored as splines', () => {
         expect(curve.radius).toBeCloseTo(before.curve.radius, 6);
     });
     expectAlike(splines, plain, 5);
+  });
+});
+
+describe('edges on composite curves', () => {
+  it.each(SOLIDS)('are lines and circles again: %s', (part) => {
+    const text = sampleText(part);
+    const composite = curvesAsComposites(text);
+    const used = [...composite.matchAll(/^#(\d+)=COMPOSITE_CURVE\(/gm)].filter(([, id]) =>
+      composite.includes(`,#${id}`),
+    );
+    expect(used.length).toBeGreaterThan(12);
+    const [plain, made] = [own(text), own(composite)];
+    expect(made.edges.map((e) => e.curve.kind)).toEqual(plain.edges.map((e) => e.curve.kind));
+    expectAlike(made, plain, 5);
   });
 });
 
