@@ -38,11 +38,13 @@ const steps = [
   ['lint', 'npx', ['--no-install', 'eslint', '.']],
   ['types', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.check.json']],
   ['unit and server tests', 'npx', ['--no-install', 'vitest', 'run']],
-  ['browser tests', 'npx', ['--no-install', 'playwright', 'test']],
+  // As "npm start" runs it: with the server's work as it is built.
+  ['browser tests', 'npx', ['--no-install', 'playwright', 'test'], { YELLOW_PIN_BUILT: 'yes' }],
 ];
-for (const [what, command, args] of steps) {
+for (const [what, command, args, more] of steps) {
   say(`checking: ${what}`);
-  if ((await show(command, args, { env })) !== 0) fail(`${what} failed; the lines above say where.`);
+  if ((await show(command, args, { env: { ...env, ...more } })) !== 0)
+    fail(`${what} failed; the lines above say where.`);
 }
 say('all checks passed');
 

@@ -62,7 +62,14 @@ export function runServer([command, args], databaseUrl, { onStart, onReady, onEn
       cwd: ROOT,
       stdio: ['ignore', 'pipe', 'inherit'],
       detached: true,
-      env: { LOG_LEVEL: 'warn', ...process.env, ...(port ? { PORT: port } : {}), DATABASE_URL: databaseUrl },
+      env: {
+        LOG_LEVEL: 'warn',
+        ...process.env,
+        ...(port ? { PORT: port } : {}),
+        DATABASE_URL: databaseUrl,
+        // The start script has just seen to that.
+        YELLOW_PIN_BUILT: 'yes',
+      },
     });
     onStart(known(child.pid));
     let line = '';

@@ -1,4 +1,4 @@
-import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
+import { add, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { closeOutline, type Turns } from '../model/close-outline.ts';
 import { insideTest, level, triangulateOutline, type Flat } from '../model/triangulate.ts';
 import type { FreeformMesh } from '../model/solid-model.ts';
@@ -221,16 +221,10 @@ class FlatPicture {
       positions.push(...transformPoint(face.location, f.point));
       normals.push(...scale(normalize(transformDirection(face.location, this.normal(f))), sign));
     }
-    const corner = (a: readonly number[], i: number): Vec3 => [a[3 * i]!, a[3 * i + 1]!, a[3 * i + 2]!];
-    const turned: number[] = [];
-    for (let t = 0; t < triangles.length; t += 3) {
-      const [a, b, c] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
-      const [p, q, r] = [corner(positions, a), corner(positions, b), corner(positions, c)];
-      const n = cross(sub(q, p), sub(r, p));
-      const out = add(add(corner(normals, a), corner(normals, b)), corner(normals, c));
-      if (dot(n, out) < 0) turned.push(a, c, b);
-      else turned.push(a, b, c);
-    }
+    // Counter-clockwise in the picture is so as seen along the surface's own normal.
+    const turned = triangles.map((t, i) =>
+      i % 3 === 0 || !face.reversed ? t : triangles[i % 3 === 1 ? i + 1 : i - 1]!,
+    );
     return { positions, normals, triangles: turned };
   }
 

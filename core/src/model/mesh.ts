@@ -1,10 +1,8 @@
 import {
-  add,
   along,
   anyPerpendicular,
   cross,
   distance,
-  dot,
   length,
   normalize,
   reject,
@@ -17,7 +15,6 @@ import { closeOutline } from './close-outline.ts';
 import { MeshWriter } from './mesh-writer.ts';
 import { POLE_STEPS, stretchPoles, withoutFlat } from './pole-sides.ts';
 import { loopEnd, loopPoints, type Edge, type Face, type SolidModel, type Surface } from './solid-model.ts';
-import { outwardNormal } from './surface.ts';
 import { insideTest, level, triangulateOutline, type Flat } from './triangulate.ts';
 
 /** Triangles of a whole model. Corners are not shared between faces, so that edges stay crisp. */
@@ -120,7 +117,10 @@ function farthestOn(s: Surface): Vec3[] {
 /** Of a ball's face whose border winds round its poles too freely to be unrolled. */
 function ballOutline(model: SolidModel, face: Face): ReturnType<typeof triangulateOutline> {
   const picture = ballPicture(model, face);
-  return picture && triangulateOutline(picture.loops, picture.fill());
+  const outline = picture && triangulateOutline(picture.loops, picture.fill());
+  // That picture is seen from within.
+  if (outline) turnRound(outline.triangles);
+  return outline;
 }
 
 /** Adds the triangles of a face whose surface is exact; false where there are none. */
@@ -137,8 +137,8 @@ function meshFace(model: SolidModel, face: Face, to: MeshWriter): boolean {
   const { flat } = outline;
   const triangles = isStretched ? withoutFlat(outline.triangles, flat) : outline.triangles;
   if (triangles.length === 0) return false;
-  if (bendsTwice(face.surface)) orient(face, flat, triangles);
-  else if (face.reversed) turnRound(triangles);
+  // What is counter-clockwise in a picture is so as seen along the surface's own normal.
+  if (face.reversed) turnRound(triangles);
   to.addFace(face, flat, triangles);
   return true;
 }
@@ -163,23 +163,10 @@ function axisOf(model: SolidModel, face: Face): Vec3 | undefined {
 /** Chart coordinates nearer than this are one, mm: far above rounding, far below any distance between samples. */
 const ROUNDING = 1e-8;
 
-const bendsTwice = ({ kind }: Surface): boolean => kind === 'sphere' || kind === 'torus';
-
-/** What is counter-clockwise in the picture of a plane, a cylinder or a cone is so as seen along its own normal. */
+/** Turns each triangle so that it is run the other way round. */
 function turnRound(triangles: number[]): void {
   for (let i = 0; i < triangles.length; i += 3)
     [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
-}
-
-/** Turns each triangle so that it faces outward. */
-function orient(face: Face, flat: readonly Flat[], triangles: number[]): void {
-  const normals = flat.map((f) => outwardNormal(face, f.point));
-  for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
-    const [p, q, r] = [flat[a]!.point, flat[b]!.point, flat[c]!.point];
-    const out = add(add(normals[a]!, normals[b]!), normals[c]!);
-    if (dot(cross(sub(q, p), sub(r, p)), out) < 0) [triangles[i + 1], triangles[i + 2]] = [c, b];
-  }
 }
 
 /** Polylines of all edges that are worth drawing (no seams, no smooth joins), as flat xyz segment pairs. */

@@ -92,6 +92,7 @@ describe('triangles of an outline', () => {
     const { flat: corners, triangles } = triangulateOutline([rectangle(0, 0, 10, 10)], inner)!;
     expect(corners.slice(4)).toEqual(inner);
     expect(new Set(triangles)).toEqual(new Set([0, 1, 2, 3, 4, 5, 6]));
+    expect(leastArea(corners, triangles)).toBeGreaterThan(0);
     expect(areaOf(corners, triangles)).toBeCloseTo(100, 9);
   });
 
@@ -101,6 +102,10 @@ describe('triangles of an outline', () => {
     const { flat: corners, triangles } = triangulateOutline([[...lower, ...upper]], [])!;
     expect(triangles).toHaveLength(3 * (12 + 6));
     expect(areaOf(corners, triangles)).toBeCloseTo(60, 9);
+    expect(leastArea(corners, triangles)).toBeGreaterThan(0);
+    // Run the other way round they are counter-clockwise all the same.
+    const back = triangulateOutline([[...lower, ...upper].reverse()], [])!;
+    expect(leastArea(back.flat, back.triangles)).toBeGreaterThan(0);
   });
 
   test('where an outline touches itself, or its side is no side of the nearest triangles', () => {
@@ -121,6 +126,7 @@ describe('triangles of an outline', () => {
     const holes = Array.from({ length: 9 }, (_, i) => rectangle(10 * i + 5, 0.01, 1, 1).reverse());
     const close = triangulateOutline([rectangle(0, 0, 100, 20), ...holes], [])!;
     expect(areaOf(close.flat, close.triangles)).toBeCloseTo(2000 - 9, 9);
+    expect(leastArea(close.flat, close.triangles)).toBeGreaterThan(0);
   });
 
   test('that crosses another are none', () => {

@@ -4,7 +4,7 @@ import type { Feature } from '@yellow-pin/core/features/family';
 import type { ModelNote } from '@yellow-pin/core/model/solid-model';
 
 /** Steps in which the reading process is made quick, each well under a second. */
-export const WARM_STEPS = 8;
+export const WARM_STEPS = 12;
 
 /** A part to be read from its file, or looked at again from its stored model; or a step of getting ready for the first of them. */
 export type ReadRequest =

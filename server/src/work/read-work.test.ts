@@ -35,6 +35,31 @@ describe('reading parts in a process of its own', () => {
     expect(holesOf(await reader.run(request, { seconds: 30 }))).toBe(4);
   });
 
+  it('asks the reader alone that the setting names', async () => {
+    const unknown = GOOD.replace(/=PLANE\(/g, '=FLAT_SHEET(');
+    const before = process.env['YELLOW_PIN_READER'];
+    process.env['YELLOW_PIN_READER'] = 'own';
+    const own = new WorkProcess<ReadRequest, ReadPart | null>(new URL('./read-work.ts', import.meta.url), {
+      heapMb: 1500,
+      memoryMb: 3000,
+      idleMb: 1500,
+    });
+    try {
+      const request = {
+        kind: 'file',
+        packed: gzipSync(unknown),
+        fileName: 'p.step',
+        sizeLimit: 1e8,
+      } as const;
+      const error: unknown = await own.run(request, { seconds: 30 }).catch((e: unknown) => e);
+      expect((error as WorkError).message).toContain('FLAT_SHEET is not known as a surface');
+    } finally {
+      await own.close();
+      if (before === undefined) delete process.env['YELLOW_PIN_READER'];
+      else process.env['YELLOW_PIN_READER'] = before;
+    }
+  });
+
   it('gets ready without an answer, and reads after it', async () => {
     for (const step of [0, 1]) expect(await reader.run({ kind: 'warm', step }, { seconds: 30 })).toBeNull();
     expect(holesOf(await read(GOOD))).toBe(4);

@@ -1,6 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { basename } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { Answered, OnProgress } from './serve.ts';
 
@@ -44,6 +45,10 @@ const LOOK = 250;
 /** The TypeScript loader, which a child does not inherit. */
 const LOADER = pathToFileURL(createRequire(import.meta.url).resolve('tsx')).href;
 const START = fileURLToPath(new URL('./start.mjs', import.meta.url));
+/** Where the work modules are as plain JavaScript, which “npm start” keeps up to date; without it the sources are run as they are. */
+const BUILT = process.env['YELLOW_PIN_BUILT'] === 'yes' ? new URL('../../dist/', import.meta.url) : null;
+/** Settings that the work goes by. It needs nothing else of ours, least of all the way into the database. */
+const SETTINGS = ['PATH', 'TMPDIR', 'NODE_ENV', 'YELLOW_PIN_READER'];
 
 /**
  * Work that may hang, crash or eat memory, in a child process: one request at a time, each with its limits. Whatever
@@ -153,11 +158,11 @@ export class WorkProcess<Q, A> {
   }
 
   private start(): ChildProcess {
-    const child = fork(START, [this.module.href], {
-      execArgv: [`--max-old-space-size=${this.limits.heapMb}`, '--import', LOADER],
+    const { script, module, loader } = this.code();
+    const child = fork(script, [module], {
+      execArgv: [`--max-old-space-size=${this.limits.heapMb}`, ...loader],
       serialization: 'advanced',
-      // It needs nothing of ours, least of all the way into the database.
-      env: { PATH: process.env['PATH'], TMPDIR: process.env['TMPDIR'], NODE_ENV: process.env['NODE_ENV'] },
+      env: Object.fromEntries(SETTINGS.map((name) => [name, process.env[name]])),
       // Kernels print a page about each file.
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     });
@@ -166,6 +171,14 @@ export class WorkProcess<Q, A> {
     });
     child.on('error', () => undefined);
     return child;
+  }
+
+  /** What the child runs, and how it reads it. */
+  private code(): { script: string; module: string; loader: string[] } {
+    if (!BUILT) return { script: START, module: this.module.href, loader: ['--import', LOADER] };
+    const name = basename(this.module.pathname, '.ts');
+    const built = (file: string): URL => new URL(`${file}.mjs`, BUILT);
+    return { script: fileURLToPath(built('start')), module: built(name).href, loader: [] };
   }
 
   private throwAway(child: ChildProcess): void {
