@@ -3,6 +3,7 @@ import { distance, type Vec3 } from '../geometry/vec.ts';
 import { first } from '../lists.ts';
 import { meshArea, meshModel } from '../model/mesh.ts';
 import type { Face, SolidModel, Surface } from '../model/solid-model.ts';
+import { circleEdge, oneFace } from '../testing/one-face.ts';
 import { seamToPole } from './poles.ts';
 
 /** A face that ends in one circle about Z at a height, run so that the face is on its left. */
@@ -12,36 +13,8 @@ function capOf(
   z: number,
   isFaceAbove: boolean,
 ): { model: SolidModel; face: Face } {
-  const n = 72;
-  const points = Array.from({ length: n + 1 }, (_, i): Vec3 => {
-    const a = (2 * Math.PI * (i % n)) / n;
-    return [radius * Math.cos(a), radius * Math.sin(a), z];
-  });
-  const face: Face = {
-    solid: 0,
-    surface,
-    reversed: false,
-    loops: [[{ edge: 0, reversed: !isFaceAbove }]],
-  };
-  const model: SolidModel = {
-    format: 'yellow-pin/solid-model@1',
-    name: 'cap',
-    sourceUnits: 'mm',
-    solids: [{ name: 'cap', closed: false }],
-    faces: [face],
-    edges: [
-      {
-        curve: { kind: 'circle', centre: [0, 0, z], axis: [0, 0, 1], radius },
-        points,
-        faces: [0],
-        convexity: 'open',
-        angle: 0,
-      },
-    ],
-    bounds: { min: [-radius, -radius, z], max: [radius, radius, z] },
-    notes: [],
-  };
-  return { model, face };
+  const loops = [[{ edge: 0, reversed: !isFaceAbove }]];
+  return oneFace({ surface, loops }, [circleEdge([0, 0, z], [0, 0, 1], radius)]);
 }
 
 const cone: Surface = {

@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { add, cross, distance, dot, normalize, scale, type Vec3 } from '../geometry/vec.ts';
 import { at } from '../lists.ts';
+import { oneFace, type BareEdge } from '../testing/one-face.ts';
 import { ballPicture } from './ball-picture.ts';
 import { bulgesOf, meshArea, meshModel } from './mesh.ts';
-import type { Edge, Face, SolidModel } from './solid-model.ts';
 
 const RADIUS = 10;
 const ORIGIN: Vec3 = [3, -4, 5];
@@ -12,30 +12,16 @@ const ORIGIN: Vec3 = [3, -4, 5];
 /** A ball's face within a ring of points on it, run with the face on its left as seen from outside the ball; `seam` is run up and down. */
 function faceWithin(ring: readonly Vec3[], { reversed = false, seam = null as Vec3[] | null } = {}) {
   const points = ring.map((d) => add(ORIGIN, scale(normalize(d), RADIUS)));
-  const shared = { faces: [0], convexity: 'open' as const, angle: 0 };
-  const edges: Edge[] = [{ curve: { kind: 'spline' }, points: [...points, points[0]!], ...shared }];
+  const edges: BareEdge[] = [{ curve: { kind: 'spline' }, points: [...points, points[0]!] }];
   const loop = [{ edge: 0, reversed }];
   if (seam) {
-    edges.push({ curve: { kind: 'spline' }, points: [points[0]!, ...seam], ...shared });
+    edges.push({ curve: { kind: 'spline' }, points: [points[0]!, ...seam] });
     loop.push({ edge: 1, reversed: false }, { edge: 1, reversed: true });
   }
-  const face: Face = {
-    solid: 0,
-    surface: { kind: 'sphere', origin: ORIGIN, radius: RADIUS },
-    reversed,
-    loops: [loop],
-  };
-  const model: SolidModel = {
-    format: 'yellow-pin/solid-model@1',
-    name: 'ball',
-    sourceUnits: 'mm',
-    solids: [{ name: 'ball', closed: false }],
-    faces: [face],
+  return oneFace(
+    { surface: { kind: 'sphere', origin: ORIGIN, radius: RADIUS }, reversed, loops: [loop] },
     edges,
-    bounds: { min: [-9, -16, -7], max: [15, 8, 17] },
-    notes: [],
-  };
-  return { model, face };
+  );
 }
 
 /** A ring at an angle from a direction, counter-clockwise about it, its radius waving `waves` times. */

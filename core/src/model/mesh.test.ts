@@ -4,9 +4,10 @@ import { modelFromDrawing } from '../drawing/to-model.ts';
 import { frameFrom } from '../geometry/frame.ts';
 import type { Segment, Vec2 } from '../geometry/path.ts';
 import type { Vec3 } from '../geometry/vec.ts';
+import { circleEdge, oneFace } from '../testing/one-face.ts';
 import { placeModel } from '../testing/turn-model.ts';
 import { meshArea, meshModel } from './mesh.ts';
-import type { Edge, SolidModel } from './solid-model.ts';
+import type { SolidModel, Surface } from './solid-model.ts';
 
 const circle = ([x, y]: Vec2, radius: number): Segment[] => [
   { kind: 'arc', from: [x + radius, y], to: [x + radius, y], centre: [x, y], radius, turn: 2 * Math.PI },
@@ -59,34 +60,17 @@ describe('mesh of a face that goes round without a seam', () => {
   /** A ring's face between two rims, where its tube has turned by two angles from its outside up. */
   const band = (from: number, to: number): SolidModel => {
     const [major, minor] = [20, 8];
-    const rim = (angle: number): Edge => {
-      const [radius, z] = [major + minor * Math.cos(angle), minor * Math.sin(angle)];
-      const n = 60;
-      const points = Array.from({ length: n + 1 }, (_, i): Vec3 => {
-        const a = (TURN * (i % n)) / n;
-        return [radius * Math.cos(a), radius * Math.sin(a), z];
-      });
-      const curve = { kind: 'circle', centre: [0, 0, z], axis: [0, 0, 1], radius } satisfies Edge['curve'];
-      return { curve, points, faces: [0], convexity: 'open', angle: 0 };
+    const rim = (angle: number) =>
+      circleEdge([0, 0, minor * Math.sin(angle)], [0, 0, 1], major + minor * Math.cos(angle), { n: 60 });
+    const surface: Surface = {
+      kind: 'torus',
+      origin: [0, 0, 0],
+      axis: [0, 0, 1],
+      majorRadius: major,
+      minorRadius: minor,
     };
-    return {
-      ...disc,
-      faces: [
-        {
-          solid: 0,
-          surface: {
-            kind: 'torus',
-            origin: [0, 0, 0],
-            axis: [0, 0, 1],
-            majorRadius: major,
-            minorRadius: minor,
-          },
-          reversed: false,
-          loops: [[{ edge: 0, reversed: false }], [{ edge: 1, reversed: true }]],
-        },
-      ],
-      edges: [rim(from), rim(to)],
-    };
+    const loops = [[{ edge: 0, reversed: false }], [{ edge: 1, reversed: true }]];
+    return oneFace({ surface, loops }, [rim(from), rim(to)]).model;
   };
 
   it('has its area: the cut that opens it follows the surface', () => {

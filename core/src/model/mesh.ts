@@ -14,6 +14,7 @@ import { chartOf, type Chart } from './chart.ts';
 import { closeOutline } from './close-outline.ts';
 import { MeshWriter } from './mesh-writer.ts';
 import { POLE_STEPS, stretchPoles, withoutFlat } from './pole-sides.ts';
+import { roundWall } from './round-wall.ts';
 import { loopEnd, loopPoints, type Edge, type Face, type SolidModel, type Surface } from './solid-model.ts';
 import { insideTest, level, triangulateOutline, type Flat } from './triangulate.ts';
 
@@ -125,22 +126,27 @@ function ballOutline(model: SolidModel, face: Face): ReturnType<typeof triangula
 
 /** Adds the triangles of a face whose surface is exact; false where there are none. */
 function meshFace(model: SolidModel, face: Face, to: MeshWriter): boolean {
+  const outline = roundWall(model, face) ?? laidOut(model, face);
+  if (!outline || outline.triangles.length === 0) return false;
+  // What is counter-clockwise in a picture is so as seen along the surface's own normal.
+  if (face.reversed) turnRound(outline.triangles);
+  to.addFace(face, outline.flat, outline.triangles);
+  return true;
+}
+
+/** The triangles of a face in its flat picture. */
+function laidOut(model: SolidModel, face: Face): ReturnType<typeof triangulateOutline> {
   const { chart, loops } = layOut(model, face);
-  if (loops.length === 0) return false;
+  if (loops.length === 0) return null;
   const isStretched = chart.turns !== undefined && stretchPoles(loops, chart.turns.u / POLE_STEPS);
   chart.squeeze?.(loops);
   if (face.surface.kind !== 'plane') {
     level(loops, ROUNDING);
   }
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []) ?? ballOutline(model, face);
-  if (!outline) return false;
-  const { flat } = outline;
-  const triangles = isStretched ? withoutFlat(outline.triangles, flat) : outline.triangles;
-  if (triangles.length === 0) return false;
-  // What is counter-clockwise in a picture is so as seen along the surface's own normal.
-  if (face.reversed) turnRound(triangles);
-  to.addFace(face, flat, triangles);
-  return true;
+  return outline && isStretched
+    ? { ...outline, triangles: withoutFlat(outline.triangles, outline.flat) }
+    : outline;
 }
 
 /** The axis about which a sphere's borders are simplest: that of its seam, or of a circle that it ends in. */

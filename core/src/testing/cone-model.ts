@@ -1,5 +1,6 @@
 import type { Vec3 } from '../geometry/vec.ts';
 import type { SolidModel } from '../model/solid-model.ts';
+import { oneFace } from './one-face.ts';
 
 /**
  * The side of a cone of 45° with its tip in the origin, up to a plane through [0, 0, 10] that rises along X by `lean` (below 1): one face, with
@@ -14,33 +15,22 @@ export function modelFromCone(lean: number): { model: SolidModel; area: number }
     const z = heightAt(turn);
     return [z * Math.cos(turn), z * Math.sin(turn), z];
   });
-  const shared = { faces: [0], convexity: 'open' as const, angle: 0 };
-  const model: SolidModel = {
-    format: 'yellow-pin/solid-model@1',
-    name: 'cone',
-    sourceUnits: 'mm',
-    solids: [{ name: 'cone', closed: false }],
-    faces: [
-      {
-        solid: 0,
-        surface: { kind: 'cone', origin: [0, 0, 1], axis: [0, 0, 1], radius: 1, semiAngle: Math.PI / 4 },
-        reversed: false,
-        loops: [
-          [
-            { edge: 0, reversed: true },
-            { edge: 1, reversed: false },
-            { edge: 1, reversed: true },
-          ],
+  const { model } = oneFace(
+    {
+      surface: { kind: 'cone', origin: [0, 0, 1], axis: [0, 0, 1], radius: 1, semiAngle: Math.PI / 4 },
+      loops: [
+        [
+          { edge: 0, reversed: true },
+          { edge: 1, reversed: false },
+          { edge: 1, reversed: true },
         ],
-      },
+      ],
+    },
+    [
+      { curve: { kind: 'ellipse' }, points },
+      { curve: { kind: 'line' }, points: [points[0]!, [0, 0, 0]] },
     ],
-    edges: [
-      { curve: { kind: 'ellipse' }, points, ...shared },
-      { curve: { kind: 'line' }, points: [points[0]!, [0, 0, 0]], ...shared },
-    ],
-    bounds: { min: [-100, -100, 0], max: [100, 100, 100] },
-    notes: [],
-  };
+  );
   // Seen along the axis the face is an ellipse, and it stands at 45° all over.
   const steps = 7200;
   let plan = 0;

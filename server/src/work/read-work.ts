@@ -34,8 +34,8 @@ export async function work(request: ReadRequest, progress: OnProgress): Promise<
   }
 }
 
-/** Holes of the plate that is read to be quick: as much work as a part has, and done in a fraction of a second. */
-const WARM_HOLES = 300;
+/** Holes of the plates that are read to be quick: as much work as a part has, the later ones as a large part has once they are quick too. */
+const [WARM_HOLES, MANY_WARM_HOLES, FIRST_WITH_MANY] = [300, 900, 9];
 
 /**
  * The kernel takes some seconds to load, where it reads. Our own reader is there with its module, and reads a part twice as quickly once its
@@ -44,7 +44,9 @@ const WARM_HOLES = 300;
 async function warmUp(step: number): Promise<void> {
   if (readerSetting() === 'kernel') await openCascade();
   else if (step > 0) {
-    const packed = new TextEncoder().encode(plateStep({ holes: WARM_HOLES }));
+    const packed = new TextEncoder().encode(
+      plateStep({ holes: step < FIRST_WITH_MANY ? WARM_HOLES : MANY_WARM_HOLES }),
+    );
     await readFile(
       { kind: 'file', packed, fileName: 'plate.step', sizeLimit: packed.length },
       () => undefined,
