@@ -53,7 +53,7 @@ describe('assemblies', () => {
     const whole = placed(group.wrapped, [0, 0, 1000], 2);
     const model = buildModel(
       parseBrep(oc.BRepToolsWrapper.Write(whole)),
-      { name: '', sourceUnits: 'mm', schema: '' },
+      { name: '', sourceUnits: 'mm' },
       () => null,
     );
     expect(model.solids).toEqual([

@@ -41,14 +41,19 @@ export async function readStep(
 ): Promise<SolidModel> {
   if (bytes.byteLength > sizeLimit)
     throw new StepFileError('too-large', tooLargeMessage(sizeLimit, bytes.byteLength));
-  const facts = inspectStep(bytes);
-  if (reader === 'kernel') return byKernel(bytes, facts, progress);
+  if (reader === 'kernel') return byKernel(bytes, inspectStep(bytes), progress);
   progress(0.1, 'reading the file');
+  let facts: StepFacts;
   try {
-    const model = sound(readStepModel(bytes, facts));
+    const built = readStepModel(bytes);
+    const model = sound(built);
+    // What had to be taken out of it is damage, and the file's text may say which.
+    if (model !== built) inspectStep(bytes);
     progress(1, 'read');
     return model;
   } catch (error) {
+    // Where anything is wrong the file's text comes first: it says most plainly what.
+    facts = inspectStep(bytes);
     if (error instanceof Part21Error) throw damaged(error);
     if (!(error instanceof UnknownStep)) throw error;
     if (reader === 'own')

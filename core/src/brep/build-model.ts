@@ -21,7 +21,6 @@ import { exactStretch } from './exact-curve.ts';
 import { exactSurface } from './exact-surface.ts';
 import { seamToPole } from './poles.ts';
 import { outwardNormal } from '../model/surface.ts';
-import type { StepFacts } from '../step/step-text.ts';
 
 type EdgeShape = Extract<BrepShape, { type: 'edge' }>;
 type Circle = Extract<Curve, { kind: 'circle' }>;
@@ -46,8 +45,11 @@ export interface FreeformFace {
 /** Makes the triangles of a free-form face; null where it cannot. */
 export type MeshFace = (face: FreeformFace) => FreeformMesh | null;
 
+/** What a file says of its part as a whole. */
+export type PartFacts = Pick<SolidModel, 'name' | 'sourceUnits'>;
+
 /** Builds the neutral model from the parsed shape. Edges of one solid at one place are shared by identity. */
-export function buildModel(doc: BrepDocument, facts: StepFacts, meshFace: MeshFace): SolidModel {
+export function buildModel(doc: BrepDocument, facts: PartFacts, meshFace: MeshFace): SolidModel {
   const builder = new Builder(doc, facts, meshFace);
   return builder.run();
 }
@@ -63,7 +65,7 @@ class Builder {
 
   constructor(
     private readonly doc: BrepDocument,
-    facts: StepFacts,
+    facts: PartFacts,
     private readonly meshFace: MeshFace,
   ) {
     this.model = {

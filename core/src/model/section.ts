@@ -27,23 +27,40 @@ const toPlan = (f: Frame, p: Vec3): Vec2 => [dot(p, f.x), dot(p, f.y)];
 /** Corners nearer than this are one, mm: the mesh keeps places as single-precision numbers. */
 const SAME = 2e-3;
 
-/** Cuts a part's mesh at levels along `frame.z`; each cut looks at all triangles. */
+/** A plane whose normal's cosine is this near to one is met at its own level alone. */
+const LEVEL = 1 - 1e-12;
+
+/** Cuts a part's mesh at levels along `frame.z`; each cut looks at all triangles that are neither left out nor level. */
 export class Sections {
   private readonly heights: Float64Array;
+  /** The triangles that may be cut, by number. */
+  private readonly cut: Uint32Array;
 
   constructor(
     private readonly mesh: PartMesh,
     private readonly graph: PatchGraph,
     private readonly frame: Frame,
     /** Patches that are not cut. */
-    private readonly isLeftOut: readonly boolean[] = [],
+    isLeftOut: readonly boolean[] = [],
   ) {
-    const { positions } = mesh;
-    const n = positions.length / 3;
+    const { positions, triangles, faceOf } = mesh;
     const [x, y, z] = frame.z;
-    this.heights = new Float64Array(n);
-    for (let i = 0; i < n; i++)
-      this.heights[i] = positions[3 * i]! * x + positions[3 * i + 1]! * y + positions[3 * i + 2]! * z;
+    const isCut = graph.patches.map(
+      ({ surface: s }, i) =>
+        !isLeftOut[i] && !(s.kind === 'plane' && Math.abs(dot(s.normal, frame.z)) > LEVEL),
+    );
+    this.heights = new Float64Array(positions.length / 3);
+    const cut = new Uint32Array(faceOf.length);
+    let count = 0;
+    for (let t = 0; t < faceOf.length; t++) {
+      if (!isCut[graph.ofFace[faceOf[t]!]!]) continue;
+      cut[count++] = t;
+      for (let k = 3 * t; k < 3 * t + 3; k++) {
+        const i = triangles[k]!;
+        this.heights[i] = positions[3 * i]! * x + positions[3 * i + 1]! * y + positions[3 * i + 2]! * z;
+      }
+    }
+    this.cut = cut.subarray(0, count);
   }
 
   /** The closed cuts at a level that no corner of the mesh lies on. */
@@ -51,12 +68,11 @@ export class Sections {
     const { mesh, heights, graph } = this;
     const { triangles, faceOf } = mesh;
     const sides: { patch: number; from: Vec2; to: Vec2 }[] = [];
-    for (let t = 0; t < faceOf.length; t++) {
+    for (const t of this.cut) {
       const [a, b, c] = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!];
       const [ha, hb, hc] = [heights[a]! - level, heights[b]! - level, heights[c]! - level];
       if (ha > 0 === hb > 0 && hb > 0 === hc > 0) continue;
       const patch = graph.ofFace[faceOf[t]!]!;
-      if (this.isLeftOut[patch]) continue;
       // Seen from outside a triangle rises on its right: a cut from where it falls to where it rises has the metal on its left.
       let [rises, falls]: [Vec2 | null, Vec2 | null] = [null, null];
       for (let k = 0; k < 3; k++) {

@@ -9,7 +9,7 @@ import { assemble } from './assembly.ts';
 import { Entities, UnknownStep } from './fields.ts';
 import { faultOf } from './health.ts';
 import { saidOfFaces } from './said.ts';
-import { noSolid, type StepFacts } from './step-text.ts';
+import { noSolid, shortName, type StepFacts } from './step-text.ts';
 import { lengthUnitName, unitSystem } from './units.ts';
 
 /**
@@ -17,7 +17,7 @@ import { lengthUnitName, unitSystem } from './units.ts';
  * names line and entity where the file is damaged, `StepFileError` where there is no solid in it, and {@link UnknownStep} where it may be
  * right and holds what this reader does not know, or what came of it is not sound.
  */
-export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
+export function readStepModel(bytes: Uint8Array): SolidModel {
   const entities = new Entities(new Part21File(bytes));
   const { document, context } = assemble(entities);
   if (context === null) {
@@ -32,12 +32,21 @@ export function readStepModel(bytes: Uint8Array, facts: StepFacts): SolidModel {
     if (!made) failed.push(face.index);
     return made;
   };
-  const model = buildModel(document, { ...facts, sourceUnits }, mesh);
+  const model = buildModel(document, { name: productName(entities), sourceUnits }, mesh);
   if (!orientLoops(model)) throw new UnknownStep('two faces run one of their edges the same way', 0);
   const fault = failed.length > 0 ? `free-form face ${failed[0]} cannot be laid out flat` : faultOf(model);
   if (fault) throw new UnknownStep(fault, 0);
   addSaid(model, entities, document);
   return model;
+}
+
+/** Name of the first product, else its id. */
+function productName(entities: Entities): string {
+  const [first] = entities.file.ofType('PRODUCT');
+  if (first === undefined) return '';
+  const f = entities.need(first, 'PRODUCT');
+  const text = (i: number): string => (i < f.count ? shortName(f.text(i)) : '');
+  return text(1) || text(0);
 }
 
 /** Representations that bodies stand in, those of the parts themselves first. */

@@ -69,7 +69,7 @@ export function inspectStep(source: string | Uint8Array): StepFacts {
   }
   const [id, name] = (scan.product ?? []).map(decode);
   return {
-    name: (name || id || '').slice(0, MAX_NAME),
+    name: shortName(name || id || ''),
     sourceUnits: unitSystem(scan.unitNames.map(decode)),
     schema: scan.schema ? decode(scan.schema) : '',
   };
@@ -96,8 +96,10 @@ export function checkStep(bytes: Uint8Array): StepFacts {
 const decode = (bytes: Uint8Array): string =>
   decodeStepString(new TextDecoder().decode(bytes.subarray(0, MAX_ENCODED)));
 
+/** As much of a decoded text as is shown as a name, without control characters and halves of surrogate pairs. */
+export const shortName = (text: string): string => cleaned(text).slice(0, MAX_NAME);
+
+const cleaned = (text: string): string => text.replace(/\p{Cs}|\p{Cc}/gu, ' ').trim();
+
 /** A name as the file has it, without its escapes, control characters and halves of surrogate pairs: for people to read. */
-export const decodeStepString = (s: string): string =>
-  decodeText(s)
-    .replace(/\p{Cs}|\p{Cc}/gu, ' ')
-    .trim();
+export const decodeStepString = (s: string): string => cleaned(decodeText(s));

@@ -86,8 +86,11 @@ export async function openImportQueue(
   let timer: ReturnType<typeof setInterval> | null = null;
   const warmUp = async (): Promise<void> => {
     // Step by step, so that a part that comes in between waits for one of them at the most.
-    for (let step = 0; step < (warm ? WARM_STEPS : 1) && reading === 0 && !closing.signal.aborted; step++)
+    for (let step = 0; step < (warm ? WARM_STEPS : 1) && reading === 0 && !closing.signal.aborted; step++) {
       await reader.run({ kind: 'warm', step }, { seconds: limits.readSeconds });
+      // Given little memory it ends after each request, and nothing is kept ready.
+      if (reader.pid === null) return;
+    }
   };
   let worker: string | null = null;
   if (work) {

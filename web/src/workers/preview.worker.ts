@@ -3,7 +3,6 @@ import { edgeSegments, meshOf, type PartMesh } from '@yellow-pin/core/model/mesh
 import { drawPicture, type Picture } from '@yellow-pin/core/model/picture';
 import type { Bounds } from '@yellow-pin/core/model/solid-model';
 import { readStepModel } from '@yellow-pin/core/step/read';
-import { inspectStep } from '@yellow-pin/core/step/step-text';
 
 /** What can be shown of a file that is still on its way. */
 export interface Preview {
@@ -22,7 +21,7 @@ export type Loose = Pick<Preview, 'shape' | 'bounds' | 'name'>;
 /** Reads a part here, before the server has it; null where our own reader cannot: the server says why, or reads it otherwise. */
 function preview(bytes: Uint8Array, still: { width: number; height: number } | null): Preview | null {
   try {
-    const model = readStepModel(bytes, inspectStep(bytes));
+    const model = readStepModel(bytes);
     const { positions, normals, triangles } = meshOf(model);
     const edges = edgeSegments(model).positions;
     const picture = still && drawPicture({ positions, triangles }, edges, still);
