@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { produceJob } from '@yellow-pin/core/job/produce';
+import { Part21File } from '@yellow-pin/core/part21/file';
 import { readStepNc } from '@yellow-pin/core/step-nc/read';
 import { stepNc } from '@yellow-pin/core/step-nc/write';
 import { fromFrame } from '@yellow-pin/core/geometry/frame';
 import { DEMO_PARTS } from './jobs.ts';
+import { encode } from './model-of.ts';
 import { inputOfSample, sampleJob } from './sample-job.ts';
 
 describe.each(DEMO_PARTS)('%s', (part) => {
@@ -47,4 +49,30 @@ describe.each(DEMO_PARTS)('%s', (part) => {
         expect(read.depth).toBeCloseTo(hole.depth, 6);
       }
   });
+});
+
+it('a drill that pecks says how deep each peck is, and how far it backs off: all the way out, or as the machine does', async () => {
+  const seen = new Set<string>();
+  for (const part of DEMO_PARTS) {
+    const { job } = produceJob(inputOfSample(await sampleJob(part), part));
+    const file = new Part21File(encode(stepNc({ name: part, time: '2026-01-01T00:00:00', job })));
+    const written = new Map(
+      file.ofType('MULTISTEP_DRILLING').map((id) => {
+        const args = file.entity(id).parts[0]?.args ?? [];
+        return [args[2], args.slice(-4)] as const;
+      }),
+    );
+    for (const { operations } of job.setups)
+      for (const o of operations)
+        for (const work of o.work) {
+          const how = o.kind === 'drill' && work.motion.kind === 'cycle' ? work.motion.how : null;
+          if (how?.how !== 'chip-break' && how?.how !== 'full-retract') continue;
+          const [back, first, peck] = written.get(`${work.label} ${o.label}`)!;
+          expect([first, peck]).toEqual([how.peck, how.peck]);
+          const out = how.how === 'chip-break' ? job.machine.chipBreakBackOff : work.entryZ - work.z;
+          expect(back).toBeCloseTo(out, 9);
+          seen.add(how.how);
+        }
+  }
+  expect([...seen].sort()).toEqual(['chip-break', 'full-retract']);
 });
