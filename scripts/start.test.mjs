@@ -187,6 +187,20 @@ describe.skipIf(process.platform !== 'linux')('npm start', () => {
     expect(await isServing(one.url)).toBe(true);
   });
 
+  it('what the server says in one breath with being ready is passed on', () => {
+    const says = `process.stdout.write('a warning\\nready on http://127.0.0.1:1\\nmore\\n')`;
+    const call = `import('./scripts/lib/serve.mjs').then((m) => m.runServer([process.execPath, ['-e', ${JSON.stringify(says)}]], 'postgres://x', {
+      onStart: () => undefined, onReady: (url) => console.log('open', url), onEnd: () => process.exit(0) }))`;
+    const { stdout } = spawnSync(process.execPath, ['-e', call], {
+      cwd: ROOT,
+      encoding: 'utf8',
+      timeout: 30_000,
+    });
+    expect(stdout).toMatch(/a warning\n[^]*more\n/);
+    expect(stdout).toContain('open http://127.0.0.1:1');
+    expect(stdout).not.toContain('ready on');
+  });
+
   it('a folder that cannot be had keeps the simulated machine away, not the server', async () => {
     const { url, text } = await started({
       YELLOW_PIN_MACHINE_FOLDER: join(DATA, 'postgres.password', 'in a file'),

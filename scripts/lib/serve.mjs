@@ -80,6 +80,8 @@ export function runServer([command, args], databaseUrl, { onStart, onReady, onEn
         isReady = true;
         // The same address again after a fall: pages that are open find it.
         port = new URL(url).port || port;
+        // What came with it is passed on like all else.
+        process.stdout.write(String(chunk).replace(/^ready on .*\n?/m, ''));
         onReady(url);
       } else process.stdout.write(chunk);
     });
