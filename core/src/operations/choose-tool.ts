@@ -122,5 +122,14 @@ export function shortOf(
   return `${label}: ${tool.description} has ${c.say(reachOf(tool))} of flute, and ${c.say(deep)} are in metal${above > 0.01 ? `, ${c.say(above)} of it above the entry` : ''}. Add a longer one.`;
 }
 
-export const hitInWords = (c: KindContext, tool: Tool, hit: Hit): string =>
-  `the ${partName(hit.part)} of ${tool.description} (⌀${c.say(hit.diameter)}) would stand in the part, ${c.say(hit.depth)} deep at Z ${c.say(hit.height)}. Add a ${hit.part === 'cutting' ? 'narrower' : 'longer or slimmer'} one.`;
+/** Less across than this is a tool's tip, mm: no narrower one has another. */
+const TIP = 0.01;
+
+/** What of a tool would stand in the part, where, and the mend where another tool is one. */
+export function hitInWords({ say }: Pick<KindContext, 'say'>, tool: Tool, hit: Hit): string {
+  const place = `would stand in the part, ${say(hit.depth)} deep at Z ${say(hit.height)}`;
+  if (hit.part === 'cutting' && hit.diameter < TIP)
+    return `the tip of ${tool.description} ${place}. Look at what the part has in its way there.`;
+  const mend = hit.part === 'cutting' ? 'narrower' : 'longer or slimmer';
+  return `the ${partName(hit.part)} of ${tool.description} (⌀${say(hit.diameter)}) ${place}. Add a ${mend} one.`;
+}
