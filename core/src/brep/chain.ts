@@ -1,6 +1,6 @@
 import { scale, type Vec3 } from '../geometry/vec.ts';
 import { at } from '../lists.ts';
-import type { BrepCurve, CurvePiece, Nurbs, Placement } from './geometry.ts';
+import { splineRange, type BrepCurve, type CurvePiece, type Nurbs, type Placement } from './geometry.ts';
 
 /** Several stretches run one after another: its parameter counts them, each of them as one. */
 export type Chain = Extract<BrepCurve, { kind: 'chain' }>;
@@ -52,7 +52,7 @@ export function reversed(c: BrepCurve): Reversed | null {
       return negated({ ...c, at: turnedOver(c.at) });
     case 'nurbs': {
       const { nurbs } = c;
-      const [from, to] = [at(nurbs.knots, nurbs.degree), at(nurbs.knots, nurbs.poles.length)];
+      const [from, to] = splineRange(nurbs);
       const parameter = (u: number): number => from + to - u;
       return { curve: { kind: 'nurbs', nurbs: reversedSpline(nurbs, parameter) }, parameter };
     }

@@ -1,7 +1,15 @@
 import { add, along, cross, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { segmentsPerTurn } from '../model/circle-edge.ts';
 import { pieceAt, piecesOf } from './chain.ts';
-import type { BrepCurve, BrepSurface, Nurbs, NurbsSurface, Placement } from './geometry.ts';
+import {
+  splineRange,
+  wholeRange,
+  type BrepCurve,
+  type BrepSurface,
+  type Nurbs,
+  type NurbsSurface,
+  type Placement,
+} from './geometry.ts';
 import type { Matrix34 } from './matrix34.ts';
 
 export function transformPoint(m: Matrix34 | null, p: Vec3): Vec3 {
@@ -126,7 +134,7 @@ function basis(knots: number[], degree: number, k: number, u: number): number[] 
 
 function nurbsPoint(c: Nurbs<Vec3>, beyond: number): Vec3 {
   // A closed one goes on where it began: an edge may run over its seam.
-  const [from, to] = [c.knots[c.degree]!, c.knots[c.poles.length]!];
+  const [from, to] = splineRange(c);
   const u = beyond > to + 1e-9 * (to - from) ? beyond - (to - from) : beyond;
   const k = span(c.knots, c.degree, c.poles.length, u);
   const n = basis(c.knots, c.degree, k, u);
@@ -207,13 +215,8 @@ export function surfaceDomain(s: BrepSurface): SurfaceDomain | null {
   return null;
 }
 
-function curveRange(c: BrepCurve): [number, number] | null {
-  if (c.kind === 'circle' || c.kind === 'ellipse') return [0, 2 * Math.PI];
-  if (c.kind === 'nurbs') return [c.nurbs.knots[c.nurbs.degree]!, c.nurbs.knots[c.nurbs.poles.length]!];
-  if (c.kind === 'line') return [0, 10];
-  if (c.kind === 'chain') return [0, c.pieces.length];
-  return null;
-}
+/** Of a line so much as shows which surface comes of it. */
+const curveRange = (c: BrepCurve): [number, number] | null => (c.kind === 'line' ? [0, 10] : wholeRange(c));
 
 /** Along a side that is one point (the apex of a cone, the pole of a sphere) a step goes nowhere: shorter than this share of the other. */
 const POLE = 1e-7;

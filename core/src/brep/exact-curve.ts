@@ -21,8 +21,8 @@ const LARGEST = 1e5;
 const SAMPLES = 24;
 
 /**
- * The straight line or circle that a stretch of a spline or of a chain of curves is, within {@link TOLERANCE}: some programs store all edges as splines. Any other
- * stretch comes back as it is.
+ * The straight line or circle that a stretch of a spline or of a chain of curves is, within {@link TOLERANCE}: some programs store all
+ * edges as splines. Any other stretch comes back as it is.
  */
 export function exactStretch(stretch: CurvePiece): CurvePiece {
   const { curve, first, last } = stretch;

@@ -1,6 +1,6 @@
 import { add, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.ts';
 import { closeOutline, type Turns } from '../model/close-outline.ts';
-import { insideTest, level, triangulateOutline, type Flat } from '../model/triangulate.ts';
+import { insideTest, level, triangulateOutline, turnRound, type Flat } from '../model/triangulate.ts';
 import type { FreeformMesh } from '../model/solid-model.ts';
 import type { FreeformFace } from './build-model.ts';
 import { NearestPlace } from './nearest-place.ts';
@@ -222,10 +222,8 @@ class FlatPicture {
       normals.push(...scale(normalize(transformDirection(face.location, this.normal(f))), sign));
     }
     // Counter-clockwise in the picture is so as seen along the surface's own normal.
-    const turned = triangles.map((t, i) =>
-      i % 3 === 0 || !face.reversed ? t : triangles[i % 3 === 1 ? i + 1 : i - 1]!,
-    );
-    return { positions, normals, triangles: turned };
+    if (face.reversed) turnRound(triangles);
+    return { positions, normals, triangles };
   }
 
   /** The surface's own normal; at a pole, that of a place beside it. */

@@ -1,4 +1,5 @@
 import type { Vec3 } from '../geometry/vec.ts';
+import { at } from '../lists.ts';
 
 export interface Placement {
   origin: Vec3;
@@ -24,6 +25,19 @@ export type BrepCurve =
   | { kind: 'nurbs'; nurbs: Nurbs<Vec3> }
   | { kind: 'offset'; distance: number; direction: Vec3; basis: BrepCurve }
   | { kind: 'chain'; pieces: CurvePiece[]; closed: boolean };
+
+/** Where a spline begins and ends. */
+export const splineRange = (n: Pick<Nurbs<unknown>, 'degree' | 'poles' | 'knots'>): [number, number] => [
+  at(n.knots, n.degree),
+  at(n.knots, n.poles.length),
+];
+
+/** All of a curve that has ends, or comes back to where it began; null where it goes on for ever. */
+export function wholeRange(c: BrepCurve): [number, number] | null {
+  if (c.kind === 'circle' || c.kind === 'ellipse') return [0, 2 * Math.PI];
+  if (c.kind === 'chain') return [0, c.pieces.length];
+  return c.kind === 'nurbs' ? splineRange(c.nurbs) : null;
+}
 
 /** A stretch of a curve, run toward larger parameters. */
 export interface CurvePiece {

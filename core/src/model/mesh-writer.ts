@@ -1,5 +1,5 @@
 import type { Face, FreeformMesh } from './solid-model.ts';
-import { writeNormal } from './surface.ts';
+import { outwardNormal } from './surface.ts';
 import type { Flat } from './triangulate.ts';
 
 /** Triangles of one face after another, in arrays that grow as they are needed: a large part has hundreds of thousands. */
@@ -10,6 +10,8 @@ export class MeshWriter {
   private faceOf: Uint32Array;
   private corners = 0;
   private sides = 0;
+  /** Triangles whose face is known. */
+  private ended = 0;
 
   /** `corners`: about how many there will be. */
   constructor(corners: number) {
@@ -27,10 +29,11 @@ export class MeshWriter {
     const { positions, normals } = this;
     for (const { point } of flat) {
       const at = 3 * this.corners++;
-      positions[at] = point[0];
-      positions[at + 1] = point[1];
-      positions[at + 2] = point[2];
-      writeNormal(face, point, normals, at);
+      const normal = outwardNormal(face, point);
+      for (let k = 0; k < 3; k++) {
+        positions[at + k] = point[k]!;
+        normals[at + k] = normal[k]!;
+      }
     }
   }
 
@@ -50,8 +53,6 @@ export class MeshWriter {
     this.faceOf.fill(index, this.ended, this.sides / 3);
     this.ended = this.sides / 3;
   }
-  private ended = 0;
-
   mesh() {
     const { positions, normals, triangles, faceOf, corners, sides } = this;
     return {

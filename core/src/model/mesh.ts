@@ -16,7 +16,7 @@ import { MeshWriter } from './mesh-writer.ts';
 import { POLE_STEPS, stretchPoles, withoutFlat } from './pole-sides.ts';
 import { roundWall } from './round-wall.ts';
 import { loopEnd, loopPoints, type Edge, type Face, type SolidModel, type Surface } from './solid-model.ts';
-import { insideTest, level, triangulateOutline, type Flat } from './triangulate.ts';
+import { insideTest, level, triangulateOutline, turnRound, type Flat } from './triangulate.ts';
 
 /** Triangles of a whole model. Corners are not shared between faces, so that edges stay crisp. */
 export interface PartMesh {
@@ -140,9 +140,7 @@ function laidOut(model: SolidModel, face: Face): ReturnType<typeof triangulateOu
   if (loops.length === 0) return null;
   const isStretched = chart.turns !== undefined && stretchPoles(loops, chart.turns.u / POLE_STEPS);
   chart.squeeze?.(loops);
-  if (face.surface.kind !== 'plane') {
-    level(loops, ROUNDING);
-  }
+  if (face.surface.kind !== 'plane') level(loops, ROUNDING);
   const outline = triangulateOutline(loops, chart.fill?.(loops) ?? []) ?? ballOutline(model, face);
   return outline && isStretched
     ? { ...outline, triangles: withoutFlat(outline.triangles, outline.flat) }
@@ -168,12 +166,6 @@ function axisOf(model: SolidModel, face: Face): Vec3 | undefined {
 
 /** Chart coordinates nearer than this are one, mm: far above rounding, far below any distance between samples. */
 const ROUNDING = 1e-8;
-
-/** Turns each triangle so that it is run the other way round. */
-function turnRound(triangles: number[]): void {
-  for (let i = 0; i < triangles.length; i += 3)
-    [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
-}
 
 /** Polylines of all edges that are worth drawing (no seams, no smooth joins), as flat xyz segment pairs. */
 export function edgeSegments(model: SolidModel): { positions: Float32Array; edgeOf: Uint32Array } {

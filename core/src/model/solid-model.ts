@@ -13,7 +13,7 @@ export type Surface =
   | { kind: 'torus'; origin: Vec3; axis: Vec3; majorRadius: number; minorRadius: number }
   | { kind: 'freeform'; mesh: FreeformMesh };
 
-/** Triangles of a free-form face, made by the kernel: flat xyz arrays and corner indices. */
+/** Triangles of a free-form face: flat xyz arrays and corner indices. */
 export interface FreeformMesh {
   positions: number[];
   normals: number[];

@@ -40,14 +40,6 @@ export function outwardNormal(face: Face, p: Vec3): Vec3 {
   return reversed ? scale(n, -1) : n;
 }
 
-/** Writes the {@link outwardNormal} at `p` into three numbers of `out` from `at` on. */
-export function writeNormal(face: Face, p: Vec3, out: Float32Array, at: number): void {
-  const [x, y, z] = outwardNormal(face, p);
-  out[at] = x;
-  out[at + 1] = y;
-  out[at + 2] = z;
-}
-
 /** Signed distance of `p` from an exact surface, mm; free-form surfaces give NaN. */
 export function distanceToSurface(s: Surface, p: Vec3): number {
   switch (s.kind) {

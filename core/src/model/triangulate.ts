@@ -61,6 +61,12 @@ export function triangulateOutline(
   return triangles && { flat, triangles };
 }
 
+/** Turns each triangle so that it is run the other way round. */
+export function turnRound(triangles: number[]): void {
+  for (let i = 0; i < triangles.length; i += 3)
+    [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
+}
+
 /**
  * Triangles of an outline between two level lines, as a bore's wall has them: one run along the lower, one back along the upper, zipped
  * together. Null for any other outline.

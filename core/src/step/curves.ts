@@ -1,9 +1,9 @@
 import { piecesOf, reversed, reversedPiece } from '../brep/chain.ts';
 import { curvePoint } from '../brep/evaluate.ts';
-import type { BrepCurve, CurvePiece, Nurbs, Swept } from '../brep/geometry.ts';
+import { wholeRange, type BrepCurve, type CurvePiece, type Nurbs, type Swept } from '../brep/geometry.ts';
 import { distance, type Vec3 } from '../geometry/vec.ts';
 import { Ref, Typed } from '../part21/value.ts';
-import { domainOf, edgeRange, isOnCurve } from './edge-range.ts';
+import { edgeRange, isOnCurve } from './edge-range.ts';
 import { UnknownStep, type Entities, type Fields } from './fields.ts';
 import { bezierKnots, flatKnots, quasiUniformKnots, uniformKnots } from './knots.ts';
 import type { Places } from './placement.ts';
@@ -68,9 +68,10 @@ export class Curves {
   /** A segment of a composite curve as it is run in it. */
   segment(id: number, depth: number): CurvePiece {
     const f = this.entities.need(id, 'COMPOSITE_CURVE_SEGMENT');
-    const { basis, range = wholeOf(basis) } = this.swept(f.ref(2), depth + 1);
+    const { basis, range = wholeRange(basis) } = this.swept(f.ref(2), depth + 1);
     if (!range) throw new UnknownStep(`a ${basis.kind} without ends in a composite curve`, id);
     const piece = { curve: basis, first: range[0], last: range[1] };
+    if (!(piece.last > piece.first)) throw f.error('a segment of a composite curve without length');
     const run = f.flag(1) ? piece : reversedPiece(piece);
     if (!run) throw new UnknownStep(`a ${basis.kind} curve that is run backwards`, id);
     return run;
@@ -143,13 +144,6 @@ export class Curves {
 /** Weights that are all alike weigh nothing. */
 export const isFlat = (weights: readonly number[]): boolean =>
   weights.every((w) => Math.abs(w - (weights[0] ?? 1)) < 1e-12);
-
-/** All of a curve that has ends, or comes back to where it began. */
-function wholeOf(c: BrepCurve): [number, number] | undefined {
-  if (c.kind === 'circle' || c.kind === 'ellipse') return [0, 2 * Math.PI];
-  if (c.kind === 'chain') return [0, c.pieces.length];
-  return c.kind === 'nurbs' ? domainOf(c.nurbs) : undefined;
-}
 
 /** Joints of a composite curve are closer than this, mm. */
 const JOINT = 1e-3;

@@ -1,6 +1,6 @@
 import type { Chain } from '../brep/chain.ts';
 import { curvePoint } from '../brep/evaluate.ts';
-import type { BrepCurve, Nurbs, Placement } from '../brep/geometry.ts';
+import { splineRange, type BrepCurve, type Nurbs, type Placement } from '../brep/geometry.ts';
 import { distance, dot, sub, type Vec3 } from '../geometry/vec.ts';
 import { at } from '../lists.ts';
 
@@ -44,15 +44,9 @@ function periodOf(c: BrepCurve): number | null {
   if (c.kind === 'circle' || c.kind === 'ellipse') return TURN;
   if (c.kind === 'chain') return c.closed ? c.pieces.length : null;
   if (c.kind !== 'nurbs') return null;
-  const [from, to] = domainOf(c.nurbs);
+  const [from, to] = splineRange(c.nurbs);
   return distance(curvePoint(c, from), curvePoint(c, to)) < 1e-4 ? to - from : null;
 }
-
-/** Where a spline begins and ends. */
-export const domainOf = (n: Nurbs<Vec3>): [number, number] => [
-  n.knots[n.degree] ?? 0,
-  n.knots[n.poles.length] ?? 1,
-];
 
 /** The parameter of the place on a curve that is nearest to a point. */
 function parameterAt(c: BrepCurve, p: Vec3): number {
@@ -69,7 +63,7 @@ function parameterAt(c: BrepCurve, p: Vec3): number {
     case 'hyperbola':
       return Math.asinh(flat(c.at, p)[1] / c.minor);
     case 'nurbs':
-      return nearestOn(c, domainOf(c.nurbs), spansOf(c.nurbs), p);
+      return nearestOn(c, splineRange(c.nurbs), spansOf(c.nurbs), p);
     case 'offset':
       return parameterAt(c.basis, p);
     case 'chain':
@@ -99,7 +93,7 @@ function flat(at: Placement, p: Vec3): [number, number] {
 
 /** The ends of a spline's pieces, ascending. */
 function spansOf(n: Nurbs<Vec3>): number[] {
-  const [from, to] = domainOf(n);
+  const [from, to] = splineRange(n);
   return [...new Set(n.knots.filter((k) => k >= from && k <= to))];
 }
 

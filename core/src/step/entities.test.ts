@@ -312,6 +312,17 @@ CURVE()GEOMETRIC_REPRESENTATION_ITEM()RATIONAL_B_SPLINE_CURVE((1.,0.707106781186
         data.replace('.T.,#21', '.T.,#50') +
         `#50=LINE('',#31,#51);#51=VECTOR('',#52,1.);#52=DIRECTION('',(1.,0.,0.));`;
       expect(said(() => curve(endless))).toContain('without ends');
+      const still =
+        data
+          .replace(
+            '(#31),(#32),.T.,.CARTESIAN.',
+            '(PARAMETER_VALUE(1.)),(PARAMETER_VALUE(1.)),.T.,.PARAMETER.',
+          )
+          .replace('#40=CIRCLE', '#60=CIRCLE')
+          .replace("TRIMMED_CURVE('',#40", "TRIMMED_CURVE('',#61") +
+        `#61=LINE('',#31,#62);#62=VECTOR('',#63,1.);#63=DIRECTION('',(1.,0.,0.));`;
+      expect(said(() => curve(still))).toContain('without length');
+      expect(said(() => surface(data))).toContain('a surface was expected in place of COMPOSITE_CURVE');
     });
   });
 

@@ -3,7 +3,7 @@ import type { Drawing } from '@yellow-pin/core/drawing/read-dxf';
 import type { Feature } from '@yellow-pin/core/features/family';
 import type { ModelNote } from '@yellow-pin/core/model/solid-model';
 
-/** Steps in which the reading process is made quick, each well under a second. */
+/** Steps in which the reading process is made quick, each about a second at the most. */
 export const WARM_STEPS = 12;
 
 /** A part to be read from its file, or looked at again from its stored model; or a step of getting ready for the first of them. */
