@@ -74,6 +74,7 @@ test('a part that was dropped is turned while the server has not read it yet', a
     .getByLabel('STEP file')
     .setInputFiles({ name: 'held.step', mimeType: 'application/step', buffer: BLOCK });
   const part = page.getByRole('region', { name: /just read/ }).getByRole('application');
+  await expect(page.getByText('to turn it.')).toBeVisible();
   await expect(part).toBeVisible();
   await part.focus();
   const before = await part.screenshot();

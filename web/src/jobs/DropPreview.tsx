@@ -44,6 +44,7 @@ export function DropPreview({ preview, doing }: { preview: Preview; doing: strin
         <Text fontFamily="mono">
           {size.map((mm) => formatLength(mm, units)).join(' × ')} {u}
         </Text>
+        {!picture && <Quiet display="block">Drag it, or use the arrow keys, to turn it.</Quiet>}
         {doing && <Quiet role="status">{doing} …</Quiet>}
       </Box>
     </Flex>
